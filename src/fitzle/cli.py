@@ -1,0 +1,235 @@
+"""The command line, on the core alone: `./fitzle inspect | fit | check | render`.
+
+Heavy libraries are imported only once a command needs them.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import os
+import sys
+import tempfile
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+
+from fitzle.core.errors import ArtworkError, FitzleError, ValueOutOfRange
+
+ACCEPTED, REFUSED, WRONG = 0, 1, 2  # exit codes
+LARGEST_INPUT_BYTES = 100_000_000
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """Runs one command; the exit code says whether the file would be accepted."""
+    args = _parser().parse_args(arguments)
+    try:
+        answer, code = args.run(args)
+    except FitzleError as error:
+        return _say_error(args, error.message)
+    except OSError as error:
+        return _say_error(args, f"{error.filename or 'the file'}: {error.strerror or error}.")
+    print(json.dumps(answer, ensure_ascii=False) if args.json else _table(answer))
+    return int(code)
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="./fitzle", description="Say where it goes, and Fitzle works out the rest.")
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+    common = argparse.ArgumentParser(add_help=False)
+    common.add_argument("--json", action="store_true", help="one JSON object instead of a table")
+
+    inspect = commands.add_parser("inspect", parents=[common], help="what an artwork really is")
+    inspect.add_argument("artwork", type=Path)
+    inspect.set_defaults(run=_inspect)
+
+    fit = commands.add_parser("fit", parents=[common], help="fit an artwork into a placement")
+    fit.add_argument("artwork", type=Path)
+    _add_fit_options(fit)
+    fit.set_defaults(run=_fit)
+
+    check = commands.add_parser("check", parents=[common], help="would this file be accepted?")
+    check.add_argument("file", type=Path)
+    check.add_argument("--spec", type=Path, required=True, help="the spec sheet (JSON)")
+    check.set_defaults(run=_check)
+
+    render = commands.add_parser("render", parents=[common], help="make the file of a piece for a placement")
+    render.add_argument("piece", type=Path)
+    render.add_argument("--spec", type=Path, required=True, help="the spec sheet (JSON)")
+    render.add_argument("--out", type=Path, required=True, help="the folder for the file")
+    render.set_defaults(run=_render)
+    return parser
+
+
+def _add_fit_options(fit: argparse.ArgumentParser) -> None:
+    fit.add_argument("--spec", type=Path, required=True, help="the spec sheet (JSON)")
+    fit.add_argument("--out", type=Path, required=True, help="the folder for the file")
+    fit.add_argument("--mode", choices=["fill", "whole"], help="fill the place or show all of it")
+    fit.add_argument("--focus", help="the point that must show, for example 0.5,0.4")
+    fit.add_argument("--padding", help="for example 2px or 6%%")
+    fit.add_argument("--centring", choices=["box", "weight"], default="box", help="centre by box or by visual weight")
+    fit.add_argument("--ground", help="a colour like '#1d3b4f', or none")
+    fit.add_argument("--tint", help="draw a one-colour mark in this colour")
+    fit.add_argument("--subject", help="what the file name calls it")
+
+
+def _inspect(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
+    from fitzle.core.artwork.reading import read_artwork
+
+    facts = read_artwork(_bytes_of(args.artwork), args.artwork.name).facts
+    return {"file": str(args.artwork), **facts.model_dump(mode="json")}, ACCEPTED
+
+
+def _fit(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
+    from fitzle.core.artwork.reading import read_artwork
+    from fitzle.core.documents import validated
+    from fitzle.core.piece.document import Piece
+
+    sheet = _spec_of(args.spec)
+    artwork = read_artwork(_bytes_of(args.artwork), args.artwork.name)
+    part = {
+        "id": "artwork",
+        "role": artwork.facts.kind,
+        "artwork": "artwork",
+        "mode": args.mode,
+        "tint": args.tint,
+        "focus": _focus(args.focus),
+        "padding": _padding(args.padding),
+        "centring": args.centring,
+    }
+    ground = None if args.ground in (None, "none") else args.ground
+    data = {
+        "subject": args.subject or args.artwork.stem[:120] or "picture",
+        "parts": [{"id": "ground", "role": "ground", "colour": ground}, part],
+    }
+    piece = validated(Piece, data, subject="the options", noun="fit")
+    return _deliver(piece, sheet, {"artwork": artwork}, args.out)
+
+
+def _render(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
+    from fitzle.core.artwork.reading import read_artwork
+    from fitzle.core.piece.document import ArtworkPart
+    from fitzle.core.piece.editing import read_piece
+
+    sheet = _spec_of(args.spec)
+    piece = read_piece(_bytes_of(args.piece), args.piece.name)
+    names = {part.artwork for part in piece.parts if isinstance(part, ArtworkPart)}
+    artworks = {name: read_artwork(_bytes_of(args.piece.parent / name), name) for name in sorted(names)}
+    return _deliver(piece, sheet, artworks, args.out)
+
+
+def _deliver(piece: Any, sheet: Any, artworks: dict[str, Any], folder: Path) -> tuple[dict[str, Any], int]:
+    from fitzle.core.pipeline import facts_and_sources, make_fit, name_of, plan_fit
+
+    facts, sources = facts_and_sources(artworks)
+    made = make_fit(plan_fit(piece, sheet, facts, sheet.name), sheet, sources)
+    answer: dict[str, Any] = {"file": None, "width": made.plan.size.width, "height": made.plan.size.height}
+    if made.encoded and made.verdict != "refused":
+        name = name_of(made, sheet, piece.subject, date=datetime.now(UTC).date().isoformat(), version="1")
+        answer["file"] = str(_written(folder, name, made.encoded.data))
+    answer |= {
+        "format": made.encoded.format if made.encoded else None,
+        "bytes": len(made.encoded.data) if made.encoded else None,
+        "verdict": made.verdict,
+        "quality": {"metric": "ssimulacra2", "score": made.encoded.score if made.encoded else None},
+        "findings": _plain(made.findings),
+    }
+    return answer, REFUSED if made.verdict == "refused" else ACCEPTED
+
+
+def _check(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
+    from fitzle.core.findings import verdict_of
+    from fitzle.core.pipeline import judge_finished
+
+    sheet = _spec_of(args.spec)
+    facts, demands = judge_finished(_bytes_of(args.file), args.file.name, sheet)
+    findings = [demand.finding for demand in demands if demand.finding]
+    verdict = verdict_of(findings)
+    answer = {
+        "file": str(args.file), "width": facts.width, "height": facts.height, "format": facts.format,
+        "bytes": facts.bytes, "verdict": verdict,
+        "quality": {"metric": "ssimulacra2", "score": None},
+        "demands": [{"rule": d.rule, "asked": d.asked, "measured": d.measured, "state": d.state} for d in demands],
+        "findings": _plain(findings),
+    }  # fmt: skip
+    return answer, REFUSED if verdict == "refused" else ACCEPTED
+
+
+def _plain(findings: list[Any]) -> list[dict[str, Any]]:
+    return [finding.model_dump(mode="json") for finding in findings]
+
+
+def _spec_of(path: Path) -> Any:
+    from fitzle.core.spec.reading import read_spec_sheet
+
+    return read_spec_sheet(_bytes_of(path), path.name)
+
+
+def _bytes_of(path: Path) -> bytes:
+    if path.is_dir():
+        raise ArtworkError("this is a folder", subject=str(path), advice="Name a file.")
+    if path.stat().st_size > LARGEST_INPUT_BYTES:
+        raise ArtworkError("the file is too heavy", subject=path.name, advice="At most 100 MB are taken.")
+    return path.read_bytes()
+
+
+def _written(folder: Path, name: str, data: bytes) -> Path:
+    """Writes beside the target first and then replaces it, so that a full disk never leaves half a file."""
+    folder.mkdir(parents=True, exist_ok=True)
+    handle, beside = tempfile.mkstemp(dir=folder, prefix=".fitzle-")
+    with os.fdopen(handle, "wb") as out:
+        out.write(data)
+    umask = os.umask(0)
+    os.umask(umask)
+    os.chmod(beside, 0o666 & ~umask)
+    os.replace(beside, folder / name)
+    return folder / name
+
+
+def _focus(text: str | None) -> dict[str, float] | None:
+    if text is None:
+        return None
+    try:
+        x, y = (float(part) for part in text.split(","))
+    except ValueError as error:
+        raise ValueOutOfRange("this is not a focus", expected="for example 0.5,0.4", actual=repr(text)) from error
+    return {"x": x, "y": y}
+
+
+def _padding(text: str | None) -> dict[str, Any] | None:
+    from fitzle.core.units import parse_length
+
+    return parse_length(text).model_dump() if text is not None else None
+
+
+def _table(answer: dict[str, Any]) -> str:
+    """The answer for people: figures first, then each finding in its own line."""
+    lines = []
+    for key, value in answer.items():
+        if key in ("findings", "demands", "edge_colours"):
+            continue
+        lines.append(f"{key.replace('_', ' '):<14} {_cell(value)}")
+    for demand in answer.get("demands", []):
+        lines.append(f"  {demand['state']:<8} {demand['asked']:<28} {demand['measured']}")
+    for finding in answer.get("findings", []):
+        lines.append(f"{finding['severity']}: {finding['message']}")
+    return "\n".join(lines)
+
+
+def _cell(value: Any) -> str:
+    if isinstance(value, dict):
+        return ", ".join(f"{key} {_cell(entry)}" for key, entry in value.items())
+    if isinstance(value, list | tuple):
+        return "; ".join(_cell(entry) for entry in value) or "none"
+    return "none" if value is None else f"{value:g}" if isinstance(value, float) else str(value)
+
+
+def _say_error(args: argparse.Namespace, message: str) -> int:
+    if args.json:
+        print(json.dumps({"error": message}, ensure_ascii=False))
+    print(f"fitzle: {message}", file=sys.stderr)
+    return WRONG
+
+
+if __name__ == "__main__":
+    sys.exit(main())

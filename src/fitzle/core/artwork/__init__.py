@@ -1,0 +1,1 @@
+"""Reading what came in, and telling what it really is."""

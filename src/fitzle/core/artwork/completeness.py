@@ -1,0 +1,58 @@
+"""Whether a file ends where its format says: decoders fill the rest of a cut-off picture with grey and say nothing."""
+
+from __future__ import annotations
+
+import struct
+
+_JPEG_STANDALONE = {0x01, *range(0xD0, 0xD8)}  # ITU T.81, table B.1: markers without a length
+
+
+def is_complete(fmt: str, data: bytes) -> bool:
+    """False when the file was cut off. Formats without an end mark are judged by their stated length."""
+    check = {"png": _png, "apng": _png, "jpeg": _jpeg, "gif": _gif, "webp": _webp, "bmp": _bmp}.get(fmt)
+    try:
+        return bool(check(data)) if check else True
+    except (struct.error, IndexError):
+        return False
+
+
+def _png(data: bytes) -> bool:
+    at = 8
+    while at + 12 <= len(data):
+        length, kind = struct.unpack(">I4s", data[at : at + 8])
+        at += 12 + length
+        if kind == b"IEND":
+            return at <= len(data)
+    return False
+
+
+def _jpeg(data: bytes) -> bool:
+    at = 2
+    while data[at] == 0xFF:
+        marker = data[at + 1]
+        if marker == 0xFF:
+            at += 1
+        elif marker in _JPEG_STANDALONE:
+            at += 2
+        elif marker == 0xDA:  # start of scan: what follows is entropy-coded up to the end of image
+            return data.find(b"\xff\xd9", at) > 0
+        else:
+            at += 2 + int(struct.unpack(">H", data[at + 2 : at + 4])[0])
+    return False
+
+
+def _gif(data: bytes) -> bool:
+    return data.rstrip(b"\x00").endswith(b";")
+
+
+def _webp(data: bytes) -> bool:
+    return len(data) >= int(struct.unpack("<I", data[4:8])[0]) + 8
+
+
+def _bmp(data: bytes) -> bool:
+    offset = int(struct.unpack("<I", data[10:14])[0])
+    width, height, _, bits, packing = struct.unpack("<iiHHI", data[18:34])
+    if packing in (1, 2):  # run-length encoded: no fixed length
+        return True
+    row = (abs(width) * bits + 31) // 32 * 4
+    return bool(len(data) >= offset + row * abs(height))

@@ -1,0 +1,22 @@
+"""What is too large to be decoded. All are checked before decoding."""
+
+from __future__ import annotations
+
+from fitzle.core.findings import Frozen
+
+
+class Limits(Frozen):
+    """Bounds for one file; the defaults suit a worker with 600 MB."""
+
+    max_bytes: int = 100_000_000
+    max_pixels: int = 100_000_000
+    max_side_px: int = 65_000
+    max_frames: int = 10_000
+    max_svg_bytes: int = 10_000_000
+    max_svg_elements: int = 50_000
+    max_svg_depth: int = 100
+    max_svg_expanded: int = 200_000  # elements drawn once every `use` is followed
+    max_svg_filters: int = 100
+
+
+DEFAULT_LIMITS = Limits()

@@ -1,0 +1,202 @@
+"""One entrance for every file that is brought in: bytes to an Artwork with its facts, or an error in plain words."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+import numpy as np
+
+from fitzle.core.artwork import measuring
+from fitzle.core.artwork.completeness import is_complete
+from fitzle.core.artwork.facts import AlphaKind, ArtworkFacts, Kind, Trimmed, Weight
+from fitzle.core.artwork.header import read_header
+from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
+from fitzle.core.artwork.sniff import FORMAT_NAMES, READABLE, sniff_format
+from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, VectorSource, decoded, unreadable
+from fitzle.core.artwork.svg_sanitise import sanitised_svg
+from fitzle.core.artwork.svg_size import svg_frame
+from fitzle.core.colour.main_colours import ColourShare, main_colours
+from fitzle.core.colour.srgb import Rgb
+from fitzle.core.errors import ArtworkError, FitzleError, LimitError
+from fitzle.core.geometry.rect import Rect
+from fitzle.core.units import Size, words_for_bytes
+
+SURVEY_LONG_SIDE_PX = 512  # colours and outlines are surveyed at this size
+VECTOR_SURVEY_PX = 1024
+FLAT_COLOURS_SHARE = 0.9  # a bitmap whose few main colours make up this much is drawn, not photographed
+FEW_COLOURS = 4
+_EXTENSIONS = {"jpg": "jpeg", "jpe": "jpeg", "jfif": "jpeg", "dib": "bmp"}
+
+
+class Artwork(NamedTuple):
+    """A file that was read: its facts and the source of its pixels."""
+
+    name: str
+    facts: ArtworkFacts
+    source: Source
+
+
+def read_artwork(data: bytes, name: str, limits: Limits = DEFAULT_LIMITS) -> Artwork:
+    """Reads and surveys a file.
+
+    Raises ArtworkError (unreadable, cut off, unknown format), LimitError (too large; found before decoding) or
+    HostileFileError, each about `name`.
+    """
+    try:
+        fmt = known_format(data, limits)
+        warnings = _naming_warnings(name, fmt)
+        return (
+            _read_svg(data, name, limits, warnings) if fmt == "svg" else _read_bitmap(data, name, fmt, limits, warnings)
+        )
+    except FitzleError as error:
+        raise error.about(name) from error
+
+
+def open_source(data: bytes, limits: Limits = DEFAULT_LIMITS) -> Source:
+    """The source alone, for artwork whose facts are known already. Raises as read_artwork does."""
+    fmt = known_format(data, limits)
+    if fmt == "svg":
+        root = sanitised_svg(data, limits, [])
+        return VectorSource(root, svg_frame(root))
+    return _bitmap_source(data, fmt, limits)
+
+
+def known_format(data: bytes, limits: Limits) -> str:
+    """The format of a file that can be brought in; raises ArtworkError or LimitError."""
+    if not data:
+        raise ArtworkError("the file is empty", advice="Choose the file again, or export it again.")
+    if len(data) > limits.max_bytes:
+        raise LimitError(
+            f"the file is too heavy: {words_for_bytes(len(data))}",
+            advice=f"At most {words_for_bytes(limits.max_bytes)} are taken.",
+        )
+    fmt = sniff_format(data)
+    if fmt == "apng":
+        fmt = "png"
+    if fmt not in READABLE:
+        found = f"this is a {FORMAT_NAMES[fmt]}" if fmt else "this is not a picture that Fitzle knows"
+        raise ArtworkError(found, advice="Bring in PNG, JPEG, WebP, GIF, BMP or SVG.")
+    if not is_complete(fmt, data):
+        raise ArtworkError("the file is cut off: its end is missing", advice="Copy or export it again.")
+    return fmt
+
+
+def _naming_warnings(name: str, fmt: str) -> list[str]:
+    extension = name.rpartition(".")[2].lower() if "." in name else ""
+    stated = _EXTENSIONS.get(extension, extension)
+    if stated in READABLE and stated != fmt:
+        return [f"It is called .{extension} but is really a {FORMAT_NAMES[fmt]}."]
+    return []
+
+
+def _bitmap_source(data: bytes, fmt: str, limits: Limits) -> BitmapSource:
+    header = read_header(data, fmt, limits)
+    return BitmapSource(data, fmt, header.width, header.height, upright=header.orientation == 1)
+
+
+def _read_bitmap(data: bytes, name: str, fmt: str, limits: Limits, warnings: list[str]) -> Artwork:
+    source = _bitmap_source(data, fmt, limits)
+    frames = read_header(data, fmt, limits).frames
+    if frames > 1:
+        warnings.append(f"It has {frames} frames; the first one is used.")
+    survey = _straight(source.pixels(Rect(0, 0, source.width, source.height), _survey_size(source)))
+    opaque = bool(survey[..., 3].min() == 255)
+    backdrop = measuring.flat_backdrop(survey) if opaque else None
+    extent = _bitmap_extent(source, backdrop if opaque else None, opaque)
+    facts = _facts(fmt, len(data), source, survey, backdrop, extent, warnings, frames)
+    return Artwork(name, facts, source)
+
+
+def _bitmap_extent(source: BitmapSource, backdrop: Rgb | None, opaque: bool) -> measuring.Extent | None:
+    import pyvips
+
+    step = measuring.backdrop_step(source.format)
+    if opaque and backdrop is None:
+        return measuring.Extent(Rect(0, 0, source.width, source.height), 0.5, 0.5)
+    try:
+        return measuring.extent_of_image(decoded(source.data, source.format, source.upright), backdrop, step)
+    except pyvips.Error as error:
+        raise unreadable(error) from error
+
+
+def _read_svg(data: bytes, name: str, limits: Limits, warnings: list[str]) -> Artwork:
+    root = sanitised_svg(data, limits, warnings)
+    source = VectorSource(root, svg_frame(root))
+    size = _survey_size(source, VECTOR_SURVEY_PX)
+    survey = _straight(source.pixels(Rect(0, 0, source.width, source.height), size))
+    opaque = bool(survey[..., 3].min() == 255)
+    backdrop = measuring.flat_backdrop(survey) if opaque else None
+    extent = measuring.extent_of_pixels(_without_backdrop(survey, backdrop))
+    scale = source.width / size.width
+    if extent:
+        extent = extent._replace(box=extent.box.scaled(scale))
+    facts = _facts("svg", len(data), source, survey, backdrop, extent, warnings, 1)
+    return Artwork(name, facts, source)
+
+
+def _without_backdrop(pixels: Pixels, backdrop: Rgb | None) -> Pixels:
+    if backdrop is None:
+        return pixels
+    shown = pixels.copy()
+    shown[..., 3] = np.where(measuring.shown_mask(pixels, backdrop), 255, 0)
+    return shown
+
+
+def _facts(
+    fmt: str,
+    count: int,
+    source: Source,
+    survey: Pixels,
+    backdrop: Rgb | None,
+    extent: measuring.Extent | None,
+    warnings: list[str],
+    frames: int,
+) -> ArtworkFacts:
+    if extent is None:
+        warnings.append("It is empty: nothing in it shows.")
+        extent = measuring.Extent(Rect(0, 0, source.width, source.height), 0.5, 0.5)
+    mask = measuring.shown_mask(survey, backdrop, measuring.backdrop_step(fmt))
+    outline = survey[measuring.outline_mask(mask)][:, :3]
+    colours = main_colours(survey[survey[..., 3] >= 128][:, :3])
+    transparency: AlphaKind = measuring.alpha_kind(survey[..., 3])  # type: ignore[assignment]
+    x, y, width, height = (round(figure, 3) for figure in extent.box)
+    return ArtworkFacts(
+        kind=_kind(fmt, transparency, backdrop, colours),
+        format=fmt,
+        bytes=count,
+        width=round(source.width, 3),
+        height=round(source.height, 3),
+        vector=fmt == "svg",
+        trimmed=Trimmed(x=x, y=y, width=width, height=height),
+        transparency=transparency,
+        colours=colours,
+        edge_colours=main_colours(outline),
+        flat_backdrop=measuring.hex_or_none(backdrop),
+        weight=Weight(x=round(extent.weight_x, 4), y=round(extent.weight_y, 4)),
+        reach=measuring.reach(mask),
+        frames=frames,
+        warnings=tuple(warnings),
+    )
+
+
+def _kind(fmt: str, transparency: AlphaKind, backdrop: Rgb | None, colours: tuple[ColourShare, ...]) -> Kind:
+    flat = sum(entry.share for entry in colours[:FEW_COLOURS]) >= FLAT_COLOURS_SHARE
+    if fmt == "svg" and (transparency != "none" or flat):
+        return "mark"
+    if transparency != "none" or (backdrop is not None and flat):
+        return "mark"
+    return "picture"
+
+
+def _survey_size(source: Source, long_side_px: int = SURVEY_LONG_SIDE_PX) -> Size:
+    vector = isinstance(source, VectorSource)
+    scale = long_side_px / max(source.width, source.height)
+    scale = scale if vector else min(1.0, scale)
+    return Size(max(1, round(source.width * scale)), max(1, round(source.height * scale)))
+
+
+def _straight(pixels: Pixels) -> Pixels:
+    """Premultiplied to straight alpha."""
+    alpha = pixels[..., 3:].astype(np.uint16)
+    colour = np.minimum(255, (pixels[..., :3].astype(np.uint16) * 255 + alpha // 2) // np.maximum(alpha, 1))
+    return np.concatenate([colour, alpha], axis=-1).astype(np.uint8)

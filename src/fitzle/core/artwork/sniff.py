@@ -1,0 +1,65 @@
+"""What a file is by its content; the extension is never believed."""
+
+from __future__ import annotations
+
+READABLE = ("png", "jpeg", "webp", "gif", "bmp", "svg")
+
+# Shown to people; also the formats that are recognised but cannot be brought in yet.
+FORMAT_NAMES = {
+    "png": "PNG",
+    "apng": "animated PNG",
+    "jpeg": "JPEG",
+    "webp": "WebP",
+    "gif": "GIF",
+    "bmp": "BMP",
+    "svg": "SVG",
+    "ico": "ICO",
+    "avif": "AVIF",
+    "heic": "HEIC",
+    "tiff": "TIFF",
+    "pdf": "PDF",
+    "mp4": "MP4 video",
+    "webm": "WebM video",
+    "zip": "ZIP archive",
+    "gzip": "gzip archive",
+}
+_PREFIXES = (
+    (b"\x89PNG\r\n\x1a\n", "png"),
+    (b"\xff\xd8\xff", "jpeg"),
+    (b"GIF87a", "gif"),
+    (b"GIF89a", "gif"),
+    (b"BM", "bmp"),
+    (b"\x00\x00\x01\x00", "ico"),
+    (b"II*\x00", "tiff"),
+    (b"MM\x00*", "tiff"),
+    (b"%PDF-", "pdf"),
+    (b"\x1a\x45\xdf\xa3", "webm"),
+    (b"PK\x03\x04", "zip"),
+    (b"\x1f\x8b", "gzip"),
+)
+_BRANDS = {b"avif": "avif", b"avis": "avif", b"heic": "heic", b"heix": "heic", b"mif1": "heic"}
+_TEXT_STARTS = (b"<", b"\xef\xbb\xbf<", b"\xff\xfe<", b"\xfe\xff\x00<", b"<\x00", b"\x00<")
+_MARKUP_LOOKED_AT = 4096
+
+
+def sniff_format(data: bytes) -> str | None:
+    """The format's key (see FORMAT_NAMES) or None when it is none of them."""
+    if data[:4] == b"RIFF" and data[8:12] == b"WEBP":
+        return "webp"
+    if data[4:8] == b"ftyp":
+        return _BRANDS.get(data[8:12], "mp4")
+    for prefix, name in _PREFIXES:
+        if data.startswith(prefix):
+            return "apng" if name == "png" and _moves(data) else name
+    return "svg" if _looks_like_svg(data) else None
+
+
+def _moves(data: bytes) -> bool:
+    head = data[: data.find(b"IDAT")] if b"IDAT" in data[:100_000] else data[:100_000]
+    return b"acTL" in head
+
+
+def _looks_like_svg(data: bytes) -> bool:
+    head = data[:_MARKUP_LOOKED_AT]
+    stripped = head.lstrip(b" \t\r\n")
+    return stripped.startswith(_TEXT_STARTS) and b"svg" in head.replace(b"\x00", b"").lower()

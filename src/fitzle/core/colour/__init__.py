@@ -1,0 +1,1 @@
+"""Colour spaces, contrast and main colours."""

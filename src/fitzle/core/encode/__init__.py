@@ -1,0 +1,1 @@
+"""Pixels to the best-looking file under the byte limit."""

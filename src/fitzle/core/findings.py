@@ -1,0 +1,53 @@
+"""What preflight has to say about a fit: a rule, how bad, where, how much against how much, and a repair."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+Severity = Literal["refused", "risky", "note"]
+Verdict = Literal["fits", "risky", "refused"]
+Figure = float | int | str | None
+
+
+class Frozen(BaseModel):
+    """Base of every frozen document: unknown keys are refused, values never change."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class Where(Frozen):
+    """A rectangle in fractions of the picture's width and height."""
+
+    x: float
+    y: float
+    width: float
+    height: float
+
+
+class Repair(Frozen):
+    """A repair that one click makes: its name in the registry of repairs and the words on the button."""
+
+    name: str
+    label: str
+
+
+class Finding(Frozen):
+    """One thing that would be refused, looks bad, or is worth knowing."""
+
+    rule: str
+    severity: Severity
+    message: str
+    measured: Figure = None
+    limit: Figure = None
+    where: Where | None = None
+    repair: Repair | None = None
+
+
+def verdict_of(findings: list[Finding] | tuple[Finding, ...]) -> Verdict:
+    """`refused` if any finding is, else `risky` if any is, else `fits`."""
+    severities = {finding.severity for finding in findings}
+    if "refused" in severities:
+        return "refused"
+    return "risky" if "risky" in severities else "fits"

@@ -1,0 +1,1 @@
+"""Rectangles, anchors and fitting: arithmetic only."""

@@ -1,0 +1,1 @@
+"""Pieces: what a person makes to fill placements."""

@@ -1,0 +1,123 @@
+"""The only place that composes everything: artwork + piece + spec sheet → plan → picture → findings → file."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import json
+from collections.abc import Mapping
+from typing import NamedTuple
+
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.artwork.reading import Artwork
+from fitzle.core.artwork.sources import Pixels, Source
+from fitzle.core.encode.choosing import best_file
+from fitzle.core.encode.picture import Picture
+from fitzle.core.encode.result import Attempt, Encoded
+from fitzle.core.findings import Finding, Verdict, verdict_of
+from fitzle.core.piece.document import Piece
+from fitzle.core.piece.editing import as_in
+from fitzle.core.plan.planning import Plan, plan_piece
+from fitzle.core.preflight.demands import Demand, judge_file
+from fitzle.core.preflight.eye import judge_by_eye
+from fitzle.core.preflight.file_facts import FileFacts, read_file_facts
+from fitzle.core.render.painting import paint
+from fitzle.core.spec.naming import file_name
+from fitzle.core.spec.sheet import SpecSheet
+
+ENGINE = "1"  # raise it when rendering or encoding changes, so that kept results are made anew
+PREVIEW_JPEG_QUALITY = 88
+
+
+class Planned(NamedTuple):
+    """A fit before any pixel is touched: where everything stands and what the eye would say."""
+
+    plan: Plan
+    findings: list[Finding]
+
+
+class Made(NamedTuple):
+    """A fit as a file, judged. `encoded` is None where no file could be made; the findings say why."""
+
+    plan: Plan
+    encoded: Encoded | None
+    demands: list[Demand]
+    findings: list[Finding]
+    tried: list[Attempt]
+
+    @property
+    def verdict(self) -> Verdict:
+        """The worst of all findings."""
+        return verdict_of(self.findings)
+
+
+def plan_fit(
+    piece: Piece,
+    sheet: SpecSheet,
+    facts: Mapping[str, ArtworkFacts],
+    placement: str | None = None,
+    house: tuple[str, ...] = (),
+) -> Planned:
+    """Plan and eye findings; milliseconds, no pixels."""
+    plan = plan_piece(piece, sheet, facts, placement)
+    return Planned(plan, judge_by_eye(plan, sheet, facts, house))
+
+
+def make_fit(planned: Planned, sheet: SpecSheet, sources: Mapping[str, Source]) -> Made:
+    """Renders, finds the best file and judges it as the destination would."""
+    choice = best_file(Picture(paint(planned.plan, sources)), sheet)
+    findings = planned.findings + choice.findings
+    demands: list[Demand] = []
+    if choice.file:
+        demands = judge_file(read_file_facts(choice.file.data), sheet)
+        findings = [demand.finding for demand in demands if demand.finding] + findings
+    return Made(planned.plan, choice.file, demands, _worst_first(findings), choice.tried)
+
+
+def judge_finished(data: bytes, name: str, sheet: SpecSheet) -> tuple[FileFacts, list[Demand]]:
+    """A file made anywhere against a spec sheet; raises ArtworkError when it cannot be read."""
+    facts = read_file_facts(data, name)
+    return facts, judge_file(facts, sheet)
+
+
+def proof_bytes(plan: Plan, sources: Mapping[str, Source], width_px: int) -> tuple[bytes, str]:
+    """A preview of the plan at this width and its media type: JPEG where opaque, else PNG."""
+    return preview_bytes(paint(plan, sources, width_px))
+
+
+def preview_bytes(pixels: Pixels) -> tuple[bytes, str]:
+    """Pixels (h, w, 4) for the screen: quick to make, larger than a delivered file."""
+    from PIL import Image
+
+    out = io.BytesIO()
+    if pixels[..., 3].min() == 255:
+        Image.fromarray(pixels[..., :3]).save(out, "JPEG", quality=PREVIEW_JPEG_QUALITY, subsampling=0)
+        return out.getvalue(), "image/jpeg"
+    Image.fromarray(pixels).save(out, "PNG", compress_level=1)
+    return out.getvalue(), "image/png"
+
+
+def fit_key(piece: Piece, sheet: SpecSheet, placement: str | None = None) -> str:
+    """A hash of everything a fit's file depends on: the piece as it is there, the sheet, the engine."""
+    there = as_in(piece, placement).model_dump(mode="json", exclude={"adjustments"})
+    text = json.dumps([ENGINE, there, sheet.model_dump(mode="json")], sort_keys=True)
+    return hashlib.sha256(text.encode()).hexdigest()[:32]
+
+
+def name_of(made: Made, sheet: SpecSheet, subject: str, date: str = "", version: str = "") -> str:
+    """The delivered file's name by the sheet's rule; only for a fit that has a file."""
+    fmt = made.encoded.format if made.encoded else sheet.formats[0]
+    return file_name(
+        sheet.naming, fmt, subject=subject, placement=sheet.name, size=made.plan.size, date=date, version=version
+    )
+
+
+def facts_and_sources(artworks: Mapping[str, Artwork]) -> tuple[dict[str, ArtworkFacts], dict[str, Source]]:
+    """Artworks by id as the two mappings that planning and painting take."""
+    facts = {key: artwork.facts for key, artwork in artworks.items()}
+    return facts, {key: artwork.source for key, artwork in artworks.items()}
+
+
+def _worst_first(findings: list[Finding]) -> list[Finding]:
+    order = {"refused": 0, "risky": 1, "note": 2}
+    return sorted(findings, key=lambda finding: order[finding.severity])

@@ -1,0 +1,203 @@
+"""First rules for the eye: enlarging, clearance, contrast with what is really behind, and boxes that show."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping
+from typing import NamedTuple
+
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.colour.contrast import LEAST_GRAPHICS_CONTRAST, best_against, contrast_ratio, weakest_contrast
+from fitzle.core.colour.main_colours import ColourShare
+from fitzle.core.colour.oklab import difference
+from fitzle.core.colour.srgb import Rgb, parse_hex
+from fitzle.core.findings import Finding, Repair, Where
+from fitzle.core.plan.grounds import grounds_behind, takes_alpha
+from fitzle.core.plan.padding import least_clearance_px
+from fitzle.core.plan.planning import PlacedArtwork, Plan
+from fitzle.core.spec.sheet import CircleCut, SpecSheet
+
+ENLARGED_SHOWS = 1.1  # times; up to that the softening is within what the encoder costs
+BOX_SHOWS = 0.02  # OKLab: a just noticeable difference between a backdrop and what surrounds it
+ONE_COLOUR_SHARE = 0.97
+
+
+class Judged(NamedTuple):
+    """One placed artwork with everything a rule may look at; `house` are the business's colours."""
+
+    part: PlacedArtwork
+    facts: ArtworkFacts
+    plan: Plan
+    sheet: SpecSheet
+    house: tuple[str, ...] = ()
+
+
+def judge_by_eye(
+    plan: Plan, sheet: SpecSheet, facts: Mapping[str, ArtworkFacts], house: tuple[str, ...] = ()
+) -> list[Finding]:
+    """All findings for the eye, part by part, back to front, after what was decided for the person."""
+    found = [_ground_note(plan, sheet)] if plan.ground_given else []
+    for part in plan.artworks:
+        judged = Judged(part, facts[part.artwork], plan, sheet, house)
+        found += [finding for rule in EYE_RULES.values() if (finding := rule(judged))]
+    return found
+
+
+def enlarging(judged: Judged) -> Finding | None:
+    """A bitmap drawn larger than its own pixels."""
+    scale = judged.part.scale
+    if judged.facts.vector or scale <= 1.001:
+        return None
+    shown, own = judged.part.box, judged.part.window
+    blur = "It will look blurred" if scale > ENLARGED_SHOWS else "That hardly shows"
+    return Finding(
+        rule="enlarging",
+        severity="risky" if scale > ENLARGED_SHOWS else "note",
+        message=f"It is enlarged {scale:.2g} times: {own.width:.0f} × {own.height:.0f} px are drawn at"
+        f" {shown.width:.0f} × {shown.height:.0f}. {blur}; a larger file or an SVG would be crisp.",
+        measured=round(scale, 3),
+        limit=1.0,
+        where=_where(judged),
+    )
+
+
+def clearance_px(judged: Judged) -> float:
+    """The least distance of the contents to the edge or to the circle they are cut to, in px; below 0 they are cut."""
+    box, size = judged.part.box, judged.plan.size
+    straight = min(box.x, box.y, size.width - box.right, size.height - box.bottom)
+    if not isinstance(judged.sheet.cut, CircleCut):
+        return straight
+    away = math.hypot(box.centre.x - size.width / 2, box.centre.y - size.height / 2)
+    farthest = away + judged.facts.reach * math.hypot(box.width, box.height) / 2
+    return min(straight, size.short_side / 2 - farthest)
+
+
+def edge_clearance(judged: Judged) -> Finding | None:
+    """A mark that comes too near to the edge."""
+    if judged.facts.kind != "mark":
+        return None
+    least, found = least_clearance_px(judged.plan.size.short_side), clearance_px(judged)
+    if found >= least - 0.01:
+        return None
+    edge = "the circle it is shown in" if isinstance(judged.sheet.cut, CircleCut) else "the edge"
+    how = f"comes within {found:.1f} px of" if found > 0.05 else "touches" if found > -0.5 else "is cut off by"
+    return Finding(
+        rule="clearance",
+        severity="risky",
+        message=f"The mark {how} {edge}. {least:.3g} px is the least that looks intended here.",
+        measured=round(found, 2),
+        limit=round(least, 2),
+        where=_where(judged),
+        repair=Repair(name="add-padding", label="Add padding"),
+    )
+
+
+def mark_contrast(judged: Judged) -> Finding | None:
+    """A mark that is faint on a ground on which it is seen (WCAG 2.2, 1.4.11)."""
+    if judged.facts.kind != "mark" or judged.facts.transparency == "none":
+        return None
+    measured = [
+        (weakest_contrast(_outline(judged), colour), words)
+        for words, colour in grounds_behind(judged.sheet, judged.plan.ground)
+    ]
+    ratio, words = min(measured, default=(21.0, ""))
+    if ratio >= LEAST_GRAPHICS_CONTRAST:
+        return None
+    return Finding(
+        rule="contrast",
+        severity="risky",
+        message=f"The mark reads only {ratio:.1f} : 1 on {words}. 3 : 1 is the least that is seen well.",
+        measured=round(ratio, 2),
+        limit=LEAST_GRAPHICS_CONTRAST,
+        where=_where(judged),
+        repair=_contrast_repair(judged),
+    )
+
+
+def showing_box(judged: Judged) -> Finding | None:
+    """An opaque backdrop that shows as a box: on another ground of the piece, or on the page."""
+    backdrop = judged.facts.flat_backdrop
+    if backdrop is None or judged.facts.kind != "mark":
+        return None
+    if judged.plan.ground:
+        return _box_on_ground(judged, backdrop, judged.plan.ground)
+    pages = [page for page in judged.sheet.grounds if difference(parse_hex(page), parse_hex(backdrop)) > BOX_SHOWS]
+    if not pages or not takes_alpha(judged.sheet):
+        return None
+    return Finding(
+        rule="box",
+        severity="risky",
+        message=f"It stands on a box of {backdrop} that shows on a page of {pages[0]}. A version with a clear"
+        " background would not.",
+        measured=backdrop,
+        limit=pages[0],
+        where=_where(judged),
+    )
+
+
+def _box_on_ground(judged: Judged, backdrop: str, ground: str) -> Finding | None:
+    if difference(parse_hex(ground), parse_hex(backdrop)) <= BOX_SHOWS:
+        return None
+    return Finding(
+        rule="box",
+        severity="risky",
+        message=f"Its own backdrop of {backdrop} shows as a box on the ground of {ground}.",
+        measured=backdrop,
+        limit=ground,
+        where=_where(judged),
+        repair=Repair(name="choose-ground", label=f"Make the ground {backdrop}"),
+    )
+
+
+def suggested_tint(judged: Judged) -> str | None:
+    """The house colour, black or white that reads on every ground, or None where none does or a tint would not suit."""
+    if judged.facts.colours and judged.facts.colours[0].share < ONE_COLOUR_SHARE:
+        return None
+    behind = [colour for _, colour in grounds_behind(judged.sheet, judged.plan.ground)]
+    tint = best_against(judged.house, behind)
+    return tint if _reads(tint, behind) else None
+
+
+def _reads(tint: str, behind: list[Rgb]) -> bool:
+    return all(contrast_ratio(parse_hex(tint), colour) >= LEAST_GRAPHICS_CONTRAST for colour in behind)
+
+
+def _contrast_repair(judged: Judged) -> Repair:
+    tint = suggested_tint(judged)
+    if tint:
+        return Repair(name="contrasting-tint", label=f"Tint it {tint}")
+    return Repair(name="choose-ground", label="Put a readable ground behind it")
+
+
+def _outline(judged: Judged) -> tuple[ColourShare, ...]:
+    if judged.part.tint:
+        return (ColourShare(hex=judged.part.tint, share=1.0),)
+    return judged.facts.edge_colours
+
+
+def _ground_note(plan: Plan, sheet: SpecSheet) -> Finding:
+    return Finding(
+        rule="ground-given",
+        severity="note",
+        message=f"This place takes no transparency, so it was given a ground of {plan.ground}.",
+        measured=plan.ground,
+        limit=sheet.transparency,
+    )
+
+
+def _where(judged: Judged) -> Where:
+    box, size = judged.part.box, judged.plan.size
+    return Where(
+        x=round(box.x / size.width, 4),
+        y=round(box.y / size.height, 4),
+        width=round(box.width / size.width, 4),
+        height=round(box.height / size.height, 4),
+    )
+
+
+EYE_RULES: dict[str, Callable[[Judged], Finding | None]] = {
+    "enlarging": enlarging,
+    "clearance": edge_clearance,
+    "contrast": mark_contrast,
+    "box": showing_box,
+}

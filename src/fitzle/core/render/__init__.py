@@ -1,0 +1,1 @@
+"""Placed parts to pixels."""

@@ -1,0 +1,1 @@
+"""Spec sheets: what a placement demands and how it is seen there."""

@@ -1,0 +1,190 @@
+"""The spec sheet, version 1: a frozen document. The format is described in docs/spec-sheet.md."""
+
+from __future__ import annotations
+
+import re
+from typing import Annotated, Any, Literal, Self
+
+from pydantic import AfterValidator, Discriminator, Field, Tag, model_validator
+
+from fitzle.core.colour.srgb import HexColour
+from fitzle.core.findings import Frozen
+from fitzle.core.spec.tokens import checked_rule
+from fitzle.core.units import Fraction, PositivePx, Size, parse_ratio
+
+VERSION = 1
+Format = Literal["png", "jpeg", "webp", "avif", "gif", "apng", "bmp", "ico", "svg", "lottie"]
+Transparency = Literal["forbidden", "allowed", "required"]
+
+Name = Annotated[str, Field(min_length=1, max_length=120)]
+_EDGE_SLACK = 1e-6  # fractions typed with a few decimals may add up to a hair more than 1
+
+
+class ExactSize(Frozen):
+    """One size only, in px."""
+
+    width: PositivePx
+    height: PositivePx
+
+    @property
+    def size(self) -> Size:
+        """As a Size."""
+        return Size(self.width, self.height)
+
+
+def _checked_aspect(text: str) -> str:
+    if not re.match(r"^\d+(\.\d+)?:\d+(\.\d+)?$", text):
+        raise ValueError("an aspect is written as width:height, for example 16:9")
+    parse_ratio(text)
+    return text
+
+
+class RangedSize(Frozen):
+    """A size between a least and a most, in px; null means no limit. `aspect` like "16:9" fixes the shape."""
+
+    min_width: PositivePx | None = None
+    min_height: PositivePx | None = None
+    max_width: PositivePx | None = None
+    max_height: PositivePx | None = None
+    aspect: Annotated[str, AfterValidator(_checked_aspect)] | None = None
+    recommended: ExactSize | None = None
+
+    @property
+    def ratio(self) -> float | None:
+        """Width divided by height where the shape is fixed."""
+        return parse_ratio(self.aspect) if self.aspect else None
+
+    @model_validator(mode="after")
+    def _ordered(self) -> Self:
+        for side in ("width", "height"):
+            least, most = getattr(self, f"min_{side}"), getattr(self, f"max_{side}")
+            if least and most and least > most:
+                raise ValueError(f"min_{side} ({least}) is more than max_{side} ({most})")
+            advised = getattr(self.recommended, side) if self.recommended else None
+            if advised and ((least and advised < least) or (most and advised > most)):
+                raise ValueError(f"the recommended {side} ({advised}) is outside its own limits")
+        return self
+
+
+def _size_kind(value: Any) -> str:
+    keys = value.keys() if isinstance(value, dict) else type(value).model_fields.keys()
+    return "exact" if {"width", "height"} & set(keys) else "range"
+
+
+AnySize = Annotated[Annotated[ExactSize, Tag("exact")] | Annotated[RangedSize, Tag("range")], Discriminator(_size_kind)]
+
+
+class Motion(Frozen):
+    """Whether the picture may or must move."""
+
+    allowed: bool = False
+    required: bool = False
+    max_seconds: Annotated[float, Field(gt=0)] | None = None
+    max_fps: Annotated[float, Field(gt=0)] | None = None
+    loop: bool | None = None
+
+    @model_validator(mode="after")
+    def _consistent(self) -> Self:
+        if self.required and not self.allowed:
+            raise ValueError("motion cannot be required and not allowed")
+        return self
+
+
+class _Zone(Frozen):
+    x: Fraction
+    y: Fraction
+    width: Annotated[float, Field(gt=0, le=1)]
+    height: Annotated[float, Field(gt=0, le=1)]
+
+    @model_validator(mode="after")
+    def _inside(self) -> Self:
+        if self.x + self.width > 1 + _EDGE_SLACK or self.y + self.height > 1 + _EDGE_SLACK:
+            raise ValueError("the zone reaches beyond the picture; x + width and y + height are at most 1")
+        return self
+
+
+class CoveredZone(_Zone):
+    """A part of the picture that the destination draws over, in fractions of width and height."""
+
+    label: Name
+
+
+class Window(_Zone):
+    """The part of the picture that is shown on one kind of screen."""
+
+    name: Name
+
+
+class Veil(Frozen):
+    """A colour that the destination lays over the whole picture."""
+
+    colour: HexColour
+    opacity: Fraction
+
+
+class CircleCut(Frozen):
+    """Shown in a circle (an ellipse where the picture is not square)."""
+
+    shape: Literal["circle"]
+
+
+class RoundedCut(Frozen):
+    """Shown with rounded corners; `radius` in fractions of the short side."""
+
+    shape: Literal["rounded"]
+    radius: Annotated[float, Field(gt=0, le=0.5)]
+
+
+Cut = Annotated[CircleCut | RoundedCut, Field(discriminator="shape")]
+
+
+class Seen(Frozen):
+    """One size at which people see the picture: width in px of a screen of this density."""
+
+    name: Name
+    width: PositivePx
+    density: Annotated[float, Field(ge=0.5, le=5)] = 1
+
+    @property
+    def device_px(self) -> float:
+        """Width in the screen's own pixels."""
+        return self.width * self.density
+
+
+class UploadField(Frozen):
+    """Something the upload form asks for beside the file."""
+
+    name: Name
+    label: Name
+    required: bool = False
+    max_length: Annotated[int, Field(ge=1)] | None = None
+
+
+def _distinct(formats: tuple[Format, ...]) -> tuple[Format, ...]:
+    if len(set(formats)) != len(formats):
+        raise ValueError("a format is listed twice")
+    return formats
+
+
+class SpecSheet(Frozen):
+    """What one placement demands and how it is seen there."""
+
+    fitzle_spec: Literal[1]
+    name: Name
+    destination: Annotated[str, Field(max_length=120)] = ""
+    size: AnySize
+    formats: Annotated[tuple[Format, ...], Field(min_length=1), AfterValidator(_distinct)]
+    max_bytes: Annotated[int, Field(ge=1)] | None = None
+    transparency: Transparency = "allowed"
+    motion: Motion = Motion()
+    covered: tuple[CoveredZone, ...] = ()
+    veil: Veil | None = None
+    cut: Cut | None = None
+    windows: tuple[Window, ...] = ()
+    seen: tuple[Seen, ...] = ()
+    grounds: tuple[HexColour, ...] = ("#ffffff",)
+    naming: Annotated[str, Field(min_length=1, max_length=200), AfterValidator(checked_rule)] = (
+        "{subject}_{width}x{height}"
+    )
+    fields: tuple[UploadField, ...] = ()
+    capacity: Annotated[int, Field(ge=1)] | None = None

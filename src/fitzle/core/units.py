@@ -1,0 +1,81 @@
+"""Pixels, fractions and bytes. `px` is a pixel of the delivered file, `seen px` one of the viewer's screen."""
+
+from __future__ import annotations
+
+import math
+import re
+from typing import Annotated, Literal, NamedTuple
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from fitzle.core.errors import ValueOutOfRange
+
+BYTES_PER_KB = 1000  # destinations state decimal kilobytes
+
+Fraction = Annotated[float, Field(ge=0.0, le=1.0)]
+PositivePx = Annotated[int, Field(ge=1, le=20_000)]
+
+_LENGTH = re.compile(r"^\s*(\d+(?:\.\d+)?)\s*(px|%)?\s*$")
+
+
+class Size(NamedTuple):
+    """Width and height of a delivered picture in px."""
+
+    width: int
+    height: int
+
+    @property
+    def short_side(self) -> int:
+        """The smaller of both, in px."""
+        return min(self.width, self.height)
+
+    @property
+    def ratio(self) -> float:
+        """Width divided by height."""
+        return self.width / self.height
+
+    def __str__(self) -> str:
+        return f"{self.width}x{self.height}"
+
+
+class Length(BaseModel):
+    """A length either in px of the delivered file or in percent of its short side."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    value: Annotated[float, Field(ge=0, le=10_000)]
+    unit: Literal["px", "%"]
+
+    def px(self, short_side_px: float) -> float:
+        """The length in px for a picture with this short side."""
+        return self.value if self.unit == "px" else self.value * short_side_px / 100
+
+    def __str__(self) -> str:
+        return f"{self.value:g} {self.unit}"
+
+
+def parse_length(text: str) -> Length:
+    """`2px`, `6%` or `6` (px) as a Length; raises ValueOutOfRange for anything else."""
+    found = _LENGTH.match(text)
+    if not found:
+        raise ValueOutOfRange("this is not a length", expected="for example 2px or 6%", actual=repr(text))
+    return Length(value=float(found[1]), unit="%" if found[2] == "%" else "px")
+
+
+def parse_ratio(text: str) -> float:
+    """`16:9` as 1.777…; raises ValueError when it is not two positive numbers."""
+    left, _, right = text.partition(":")
+    width, height = float(left), float(right)
+    if not (0 < width < math.inf and 0 < height < math.inf):
+        raise ValueError("a ratio needs two positive numbers, for example 16:9")
+    return width / height
+
+
+def words_for_bytes(count: int) -> str:
+    """A count of bytes the way a person writes it: `246 KB`, `1.5 MB` (decimal)."""
+    if count < BYTES_PER_KB:
+        return f"{count} bytes"
+    kilobytes = count / BYTES_PER_KB
+    if kilobytes < BYTES_PER_KB:
+        return f"{kilobytes:.1f} KB" if kilobytes < 10 else f"{kilobytes:.0f} KB"
+    return f"{kilobytes / BYTES_PER_KB:.1f} MB"
