@@ -13,6 +13,7 @@ from fitzle.core.artwork.header import read_header
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
 from fitzle.core.artwork.sniff import FORMAT_NAMES, READABLE, sniff_format
 from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, VectorSource, decoded, unreadable
+from fitzle.core.artwork.straight import straight
 from fitzle.core.artwork.svg_sanitise import sanitised_svg
 from fitzle.core.artwork.svg_size import svg_frame
 from fitzle.core.colour.main_colours import ColourShare, main_colours
@@ -99,7 +100,7 @@ def _read_bitmap(data: bytes, name: str, fmt: str, limits: Limits, warnings: lis
     frames = read_header(data, fmt, limits).frames
     if frames > 1:
         warnings.append(f"It has {frames} frames; the first one is used.")
-    survey = _straight(source.pixels(Rect(0, 0, source.width, source.height), _survey_size(source)))
+    survey = straight(source.pixels(Rect(0, 0, source.width, source.height), _survey_size(source)))
     opaque = bool(survey[..., 3].min() == 255)
     backdrop = measuring.flat_backdrop(survey) if opaque else None
     extent = _bitmap_extent(source, backdrop if opaque else None, opaque)
@@ -123,7 +124,7 @@ def _read_svg(data: bytes, name: str, limits: Limits, warnings: list[str]) -> Ar
     root = sanitised_svg(data, limits, warnings)
     source = VectorSource(root, svg_frame(root))
     size = _survey_size(source, VECTOR_SURVEY_PX)
-    survey = _straight(source.pixels(Rect(0, 0, source.width, source.height), size))
+    survey = straight(source.pixels(Rect(0, 0, source.width, source.height), size))
     opaque = bool(survey[..., 3].min() == 255)
     backdrop = measuring.flat_backdrop(survey) if opaque else None
     extent = measuring.extent_of_pixels(_without_backdrop(survey, backdrop))
@@ -193,10 +194,3 @@ def _survey_size(source: Source, long_side_px: int = SURVEY_LONG_SIDE_PX) -> Siz
     scale = long_side_px / max(source.width, source.height)
     scale = scale if vector else min(1.0, scale)
     return Size(max(1, round(source.width * scale)), max(1, round(source.height * scale)))
-
-
-def _straight(pixels: Pixels) -> Pixels:
-    """Premultiplied to straight alpha."""
-    alpha = pixels[..., 3:].astype(np.uint16)
-    colour = np.minimum(255, (pixels[..., :3].astype(np.uint16) * 255 + alpha // 2) // np.maximum(alpha, 1))
-    return np.concatenate([colour, alpha], axis=-1).astype(np.uint8)

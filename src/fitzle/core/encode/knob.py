@@ -56,7 +56,7 @@ def largest_under(
 
 
 def _guess(top: Setting, limit: int, low: int) -> int:
-    share = float((limit / len(top.data)) ** FIRST_GUESS_POWER
+    share = float((limit / len(top.data)) ** FIRST_GUESS_POWER)
     return min(max(low, round(low + min(share, FARTHEST_MISS) * (top.position - low))), top.position - 1)
 
 

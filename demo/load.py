@@ -1,0 +1,75 @@
+"""Fills an empty installation with the sample workspace: `python -m demo.load`."""
+
+from __future__ import annotations
+
+import os
+import sys
+from pathlib import Path
+from typing import Any
+
+SLUG = "ottermoor"
+EMAIL = "juno@ottermoor.example"
+PASSWORD = "true-wheels-run-quiet"
+HOUSE_STYLE = {
+    "colours": [
+        {"name": "Bottle green", "hex": "#17443c"},
+        {"name": "Lamp yellow", "hex": "#f4d06f"},
+        {"name": "Rust", "hex": "#b4541a"},
+        {"name": "Sand", "hex": "#f6e7b8"},
+    ]
+}
+FOCUS = {"dusk-ride.jpg": (0.68, 0.7), "workbench.jpg": (0.37, 0.48), "misty-street.jpg": (0.35, 0.75)}
+
+
+def load() -> None:
+    """Makes the workspace unless it is there."""
+    from fitzle.apps.accounts.access import found_workspace
+    from fitzle.apps.accounts.models import User, Workspace
+
+    if Workspace.objects.filter(slug=SLUG).exists():
+        return
+    owner = User.objects.create_user(EMAIL, PASSWORD, "Juno Marsh")
+    workspace = found_workspace(name="Ottermoor Cycle Works", slug=SLUG, owner=owner, house_style=HOUSE_STYLE)
+    fill(workspace, owner)
+
+
+def fill(workspace: Any, owner: Any) -> None:
+    """Brings in the sample's artwork and fills its placements, the way a person would."""
+    from demo.marks import MARKS
+    from demo.photos import all_photos
+    from demo.sheets import FILLED, shelves
+    from fitzle.apps.artwork.intake import bring_in, take_in
+    from fitzle.apps.destinations.shelves import add_destination, placements_of
+
+    for name, sheets in shelves().items():
+        add_destination(workspace, name, sheets)
+    by_name = {entry.spec.name: str(entry.pk) for entry in placements_of(workspace)}
+    files = {name: text.encode() for name, text in MARKS.items()} | all_photos()
+    for name, data in files.items():
+        artwork = bring_in(workspace, owner, name, [data], [])
+        take_in(artwork.pk)
+        _place(workspace, owner, artwork, [by_name[place] for place in FILLED[name]])
+
+
+def _place(workspace: Any, owner: Any, artwork: Any, placements: list[str]) -> None:
+    from fitzle.apps.pieces.fits import make_file, place
+    from fitzle.apps.pieces.saving import save_changes
+    from fitzle.core.piece.editing import Change
+
+    fits = place(workspace, owner, artwork.pk, placements)
+    piece = fits[0].piece
+    if artwork.name in FOCUS:
+        x, y = FOCUS[artwork.name]
+        change = Change(part="picture", field="focus", value={"x": x, "y": y})
+        save_changes(piece, owner, piece.revision, [change], "move the focus")
+    for fit in fits:
+        make_file(fit.pk)
+
+
+if __name__ == "__main__":
+    import django
+
+    sys.path.insert(0, str(Path(__file__).parents[1] / "src"))
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "fitzle.config.settings")
+    django.setup()
+    load()

@@ -1,0 +1,11 @@
+"""Django's command line."""
+
+import os
+import sys
+from pathlib import Path
+
+from django.core.management import execute_from_command_line
+
+sys.path.insert(0, str(Path(__file__).parent / "src"))
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "fitzle.config.settings")
+execute_from_command_line(sys.argv)

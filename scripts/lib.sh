@@ -1,0 +1,152 @@
+# Shared by start, test, bench and fitzle: what must be there, and the private servers.
+# Functions only; the caller sets -u and VAR (the data folder).
+
+ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
+UV_VERSION=0.13.9
+PYTHON=$ROOT/.venv/bin/python
+
+say() { printf '%s\n' "$*" >&2; }
+fail() { say "fitzle: $*"; exit 1; }
+
+# stamp NAME FILES… : succeeds when the files are as they were when `stamped NAME` was called last.
+stamp_of() { cat "$@" 2>/dev/null | sha256sum | cut -d' ' -f1; }
+fresh() { local name=$1; shift; [ "$(cat "$ROOT/var/stamps/$name" 2>/dev/null)" = "$(stamp_of "$@")" ]; }
+stamped() { local name=$1; shift; mkdir -p "$ROOT/var/stamps" && stamp_of "$@" > "$ROOT/var/stamps/$name"; }
+
+# Debian packages: each with a file that shows that it is there.
+need_packages() {
+  local missing=() entry
+  for entry in "$@"; do
+    [ -e "${entry#*=}" ] || missing+=("${entry%%=*}")
+  done
+  [ ${#missing[@]} -eq 0 ] && return 0
+  if [ "$(id -u)" -ne 0 ]; then
+    fail "these Debian packages are missing. Run this once, then start again:
+  sudo apt-get install -y --no-install-recommends ${missing[*]}"
+  fi
+  say "Installing Debian packages: ${missing[*]}"
+  { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}"; } \
+    >"$ROOT/var/apt.log" 2>&1 || { tail -5 "$ROOT/var/apt.log" >&2; fail "apt-get failed; see var/apt.log"; }
+}
+
+need_servers() {
+  need_packages mariadb-server-core=/usr/sbin/mariadbd mariadb-client-core=/usr/bin/mariadb \
+    libmariadb-dev=/usr/include/mariadb/mysql.h gcc=/usr/bin/gcc pkg-config=/usr/bin/pkg-config \
+    redis-server=/usr/bin/redis-server util-linux=/usr/bin/setpriv
+}
+need_browser() { need_packages chromium=/usr/bin/chromium chromium-driver=/usr/bin/chromedriver; }
+
+find_python() {
+  local candidate
+  for candidate in python3.11 python3; do
+    if command -v "$candidate" >/dev/null && "$candidate" -c 'import sys; sys.exit(sys.version_info[:2] != (3, 11))' 2>/dev/null; then
+      echo "$candidate"; return 0
+    fi
+  done
+  fail "Python 3.11 is needed and was not found. On Debian 12: apt-get install python3 python3-venv"
+}
+
+# need_python LOCKFILE : the environment in .venv exactly as the lock file says.
+need_python() {
+  local lock=$1 python uv=$ROOT/var/tools/bin/uv
+  [ -x "$PYTHON" ] && fresh "python" "$lock" && return 0
+  python=$(find_python) || exit 1
+  say "Preparing the Python environment"
+  mkdir -p "$ROOT/var"
+  if [ ! -x "$uv" ]; then
+    { "$python" -m venv "$ROOT/var/tools" && "$ROOT/var/tools/bin/pip" install -q --disable-pip-version-check "uv==$UV_VERSION"; } \
+      >"$ROOT/var/python.log" 2>&1 || { tail -5 "$ROOT/var/python.log" >&2; fail "uv could not be installed; see var/python.log"; }
+  fi
+  [ -x "$PYTHON" ] || "$uv" venv -q --python "$(command -v "$python")" "$ROOT/.venv" || fail "the environment could not be made"
+  "$uv" pip sync -q --python "$PYTHON" --require-hashes "$lock" || fail "the Python packages could not be installed"
+  stamped "python" "$lock"
+}
+
+need_node_modules() {
+  command -v npm >/dev/null || fail "Node 20 is needed and was not found. On Debian: apt-get install nodejs npm"
+  [ -d "$ROOT/web/node_modules" ] && fresh node "$ROOT/web/package-lock.json" && return 0
+  say "Installing the front end's packages"
+  (cd "$ROOT/web" && npm ci --no-audit --no-fund --loglevel=error) >"$ROOT/var/npm.log" 2>&1 \
+    || { tail -5 "$ROOT/var/npm.log" >&2; fail "npm ci failed; see var/npm.log"; }
+  stamped node "$ROOT/web/package-lock.json"
+}
+
+web_inputs() { find "$ROOT/web/src" "$ROOT/web/index.html" "$ROOT/web/public" "$ROOT"/web/*.ts "$ROOT"/web/*.json \
+  "$ROOT/src/fitzle/apps/api" "$ROOT/src/fitzle/core" -type f ! -name '*.pyc' ! -name schema.d.ts 2>/dev/null | sort; }
+
+need_web() {
+  need_node_modules
+  local inputs; mapfile -t inputs < <(web_inputs)
+  [ -f "$ROOT/web/dist/index.html" ] && [ -f "$ROOT/web/src/api/schema.d.ts" ] && fresh web "${inputs[@]}" && return 0
+  say "Building the pages"
+  { "$PYTHON" "$ROOT/scripts/openapi.py" > "$ROOT/var/openapi.json" &&
+    (cd "$ROOT/web" && npm run -s types && npm run -s build); } >"$ROOT/var/web.log" 2>&1 \
+    || { tail -20 "$ROOT/var/web.log" >&2; fail "the pages could not be built; see var/web.log"; }
+  stamped web "${inputs[@]}"
+}
+
+collect_static() { "$PYTHON" "$ROOT/manage.py" collectstatic --noinput -v0 || fail "the static files could not be collected"; }
+
+port_free() { ! (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
+need_port() { port_free "$1" || fail "port $1 ($2) is taken by another program. Choose another one: $3"; }
+
+# Secrets of this installation, made once.
+need_secrets() {
+  mkdir -p "$VAR" && chmod 700 "$VAR"
+  if [ ! -f "$VAR/secrets" ]; then
+    (umask 077; "$(find_python)" -c 'import secrets
+print("export FITZLE_SECRET=" + secrets.token_urlsafe(48))
+print("export FITZLE_DB_PASSWORD=" + secrets.token_urlsafe(24))' > "$VAR/secrets")
+  fi
+  . "$VAR/secrets"
+}
+
+# Started through setpriv, so that a server ends with the script that started it, even after kill -9.
+tied() { setpriv --pdeathsig TERM "$@"; }
+
+start_database() { # start_database PORT [more mariadbd options]
+  local port=$1 data=$VAR/db as=(); shift
+  [ "$(id -u)" -eq 0 ] && as=(--user=root)
+  SOCKETS=$(mktemp -d /tmp/fitzle.XXXXXX)
+  if [ ! -d "$data/mysql" ]; then
+    rm -rf "$data"
+    mariadb-install-db --no-defaults "${as[@]}" --datadir="$data" --auth-root-authentication-method=normal --skip-test-db \
+      >"$VAR/db-install.log" 2>&1 || { tail -5 "$VAR/db-install.log" >&2; fail "the database could not be made"; }
+  fi
+  cat > "$SOCKETS/init.sql" <<SQL
+CREATE DATABASE IF NOT EXISTS fitzle CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
+CREATE USER IF NOT EXISTS 'fitzle'@'127.0.0.1';
+ALTER USER 'fitzle'@'127.0.0.1' IDENTIFIED BY '$FITZLE_DB_PASSWORD';
+GRANT ALL ON \`fitzle\`.* TO 'fitzle'@'127.0.0.1';
+GRANT ALL ON \`test\\_%\`.* TO 'fitzle'@'127.0.0.1';
+DROP USER IF EXISTS 'root'@'127.0.0.1', 'root'@'::1';
+SQL
+  tied mariadbd --no-defaults "${as[@]}" --datadir="$data" --socket="$SOCKETS/db.sock" --pid-file="$SOCKETS/db.pid" \
+    --port="$port" --bind-address=127.0.0.1 --skip-name-resolve --init-file="$SOCKETS/init.sql" --skip-log-bin \
+    --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_ci --transaction-isolation=READ-COMMITTED \
+    --sql-mode=STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION --performance-schema=OFF "$@" \
+    >"$VAR/db.log" 2>&1 &
+  DB_PID=$!
+}
+
+start_redis() { # start_redis PORT
+  tied redis-server --port "$1" --bind 127.0.0.1 --dir "$VAR" --save "" --appendonly no --maxmemory 256mb \
+    --maxmemory-policy volatile-lru --daemonize no >"$VAR/redis.log" 2>&1 &
+  REDIS_PID=$!
+}
+
+wait_port() { # wait_port PORT PID NAME LOG
+  local tries=0
+  while port_free "$1"; do
+    kill -0 "$2" 2>/dev/null || { tail -5 "$4" >&2; fail "$3 did not start; see ${4#"$ROOT"/}"; }
+    tries=$((tries + 1)); [ $tries -gt 300 ] && fail "$3 did not answer within 30 s"
+    sleep 0.1
+  done
+}
+
+end_process() { # end_process PID : TERM, then KILL after 8 s
+  [ -n "${1:-}" ] && kill -0 "$1" 2>/dev/null || return 0
+  kill -TERM "$1" 2>/dev/null
+  for _ in $(seq 80); do kill -0 "$1" 2>/dev/null || return 0; sleep 0.1; done
+  kill -KILL "$1" 2>/dev/null
+}

@@ -1,0 +1,1 @@
+"""People, workspaces and who may do what."""

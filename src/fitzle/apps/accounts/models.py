@@ -1,0 +1,63 @@
+"""People sign in with their mail address; workspaces join them by memberships with roles."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
+from django.db import models
+
+
+class UserManager(BaseUserManager["User"]):
+    """Makes people with a hashed password."""
+
+    def create_user(self, email: str, password: str, name: str = "") -> User:
+        """A new person."""
+        user = self.model(email=self.normalize_email(email).lower(), name=name)
+        user.set_password(password)
+        user.save(using=self._db)
+        return user
+
+    def get_by_natural_key(self, username: str | None) -> User:
+        """By mail address, whatever its case."""
+        return self.get(email=(username or "").lower())
+
+
+class User(AbstractBaseUser):
+    """A person."""
+
+    email = models.EmailField(unique=True)
+    name = models.CharField(max_length=120, blank=True)
+    is_active = models.BooleanField(default=True)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    USERNAME_FIELD = "email"
+    objects: Any = UserManager()
+
+
+class Workspace(models.Model):
+    """One business. `house_style` holds what its pieces are made with: {"colours": [{"name", "hex"}]}."""
+
+    name = models.CharField(max_length=120)
+    slug = models.SlugField(max_length=60, unique=True)
+    house_style = models.JSONField(default=dict)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+
+class Role(models.TextChoices):
+    """What a member may do: see, change, or run the workspace."""
+
+    VIEWER = "viewer"
+    MAKER = "maker"
+    OWNER = "owner"
+
+
+class Membership(models.Model):
+    """A person in a workspace."""
+
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
+    workspace = models.ForeignKey(Workspace, on_delete=models.CASCADE, related_name="memberships")
+    role = models.CharField(max_length=10, choices=Role, default=Role.MAKER)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["user", "workspace"], name="one_membership_each")]

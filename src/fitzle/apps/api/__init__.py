@@ -1,0 +1,1 @@
+"""The HTTP API: thin routers, one error mapping."""

@@ -1,0 +1,115 @@
+"""Artwork: brought in, listed, shown."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import UUID
+
+from django.conf import settings
+from django.core.cache import cache
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import File, Form, Path, Router, Status
+from ninja.files import UploadedFile
+
+from fitzle.apps.accounts.access import workspace_to_change, workspace_to_see
+from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
+from fitzle.apps.api.shapes import ArtworkOut, FitBrief, Message, Place, Rename
+from fitzle.apps.api.views import rail_view
+from fitzle.apps.artwork.intake import bring_in, settle_stuck
+from fitzle.apps.artwork.library import artwork_of, artworks_of, facts_by_id, original_bytes, rename, sources_by_id
+from fitzle.apps.deliveries.delivering import last_delivered_keys
+from fitzle.apps.destinations.shelves import placements_of
+from fitzle.apps.jobs.queue import make_later, read_later
+from fitzle.apps.pieces.fits import SUITED, place
+from fitzle.core.artwork.straight import straight
+from fitzle.core.geometry.rect import Rect
+from fitzle.core.pipeline import preview_bytes
+from fitzle.core.units import Size
+
+router = Router(tags=["artwork"])
+
+
+@router.get("/artwork", response=list[ArtworkOut])
+def list_artwork(request: HttpRequest, workspace: Path[str]) -> Any:
+    """All artwork, the newest first."""
+    space = workspace_to_see(request.user, workspace)
+    settle_stuck(space)
+    return artworks_of(space)
+
+
+@router.post("/artwork", response={202: list[ArtworkOut], 422: Message})
+def bring_in_artwork(
+    request: HttpRequest, workspace: Path[str], files: File[list[UploadedFile]], fills: Form[str] = ""
+) -> Any:
+    """Keeps files and has them read. `fills` are placements to fill, separated by commas, or "suited"."""
+    space = workspace_to_change(request.user, workspace)
+    if len(files) > settings.UPLOAD_LIMIT_FILES:
+        return Status(422, {"message": f"At most {settings.UPLOAD_LIMIT_FILES} files at a time."})
+    wanted = [entry for entry in fills.split(",") if entry]
+    if wanted != [SUITED]:
+        placements_of(space, _uuids(wanted))
+    found = [bring_in(space, request.user, file.name or "unnamed", file.chunks(), wanted) for file in files]
+    for artwork in found:
+        read_later(artwork.pk)
+    return Status(202, found)
+
+
+@router.patch("/artwork/{uuid:artwork}", response=ArtworkOut)
+def rename_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, given: Rename) -> Any:
+    """Another name; the file itself is not touched."""
+    found = artwork_of(workspace_to_change(request.user, workspace), artwork)
+    rename(found, given.name)
+    return found
+
+
+@router.get("/artwork/{uuid:artwork}/picture")
+def artwork_picture(request: HttpRequest, workspace: Path[str], artwork: UUID, width: int = 320) -> HttpResponse:
+    """The artwork itself at a width of the screen."""
+    space = workspace_to_see(request.user, workspace)
+    found = artwork_of(space, artwork)
+    width = width_allowed(width)
+    key = f"artwork/{space.pk}/{found.sha256}/{width}"
+    picture = cache.get(key)
+    if picture is None:
+        picture = _drawn(space, str(found.pk), width)
+        cache.set(key, picture)
+    return immutable_picture(*picture)
+
+
+@router.get("/artwork/{uuid:artwork}/original")
+def artwork_original(request: HttpRequest, workspace: Path[str], artwork: UUID) -> HttpResponse:
+    """The file exactly as it came."""
+    found = artwork_of(workspace_to_see(request.user, workspace), artwork)
+    return download(original_bytes(found), found.name, "application/octet-stream")
+
+
+@router.post("/fits", response={201: list[FitBrief], 404: Message})
+def place_artwork(request: HttpRequest, workspace: Path[str], given: Place) -> Any:
+    """Fits artwork that is here already into placements."""
+    space = workspace_to_change(request.user, workspace)
+    if given.placements != [SUITED]:
+        placements_of(space, _uuids(given.placements))
+    artwork_of(space, given.artwork)
+    if not facts_by_id(space, [str(given.artwork)]):
+        return Status(404, {"message": "This artwork is not ready yet."})
+    fits = place(space, request.user, given.artwork, given.placements)
+    make_later(fit.pk for fit in fits)
+    placed = {fit.pk for fit in fits}
+    rail = rail_view(space, fits[0].piece, last_delivered_keys(space)) if fits else []
+    return Status(201, [brief for brief in rail if brief.id in placed])
+
+
+def _uuids(texts: list[str]) -> list[UUID]:
+    try:
+        return [UUID(text) for text in texts]
+    except ValueError as error:
+        raise Http404("There is no such placement.") from error
+
+
+def _drawn(space: Any, artwork: str, width: int) -> tuple[bytes, str]:
+    sources = sources_by_id(space, [artwork], preview=True)
+    if artwork not in sources:
+        raise Http404("This artwork cannot be shown.")
+    source = sources[artwork]
+    size = Size(width, max(1, round(width * source.height / source.width)))
+    return preview_bytes(straight(source.pixels(Rect(0, 0, source.width, source.height), size)))

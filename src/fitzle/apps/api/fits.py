@@ -1,0 +1,88 @@
+"""Fits: everything the bench shows, proofs, edits that answer with plan and findings at once, and repairs."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import UUID
+
+from django.core.cache import cache
+from django.http import HttpRequest, HttpResponse
+from ninja import Path, Router, Status
+
+from fitzle.apps.accounts.access import house_colours, workspace_to_change, workspace_to_see
+from fitzle.apps.api.pictures import immutable_picture, width_allowed
+from fitzle.apps.api.shapes import Edit, FitOut, Message, StalePiece
+from fitzle.apps.api.views import fit_view
+from fitzle.apps.artwork.library import facts_by_id, sources_by_id
+from fitzle.apps.deliveries.delivering import last_delivered_keys
+from fitzle.apps.jobs.queue import make_later
+from fitzle.apps.pieces.fits import artwork_ids, fit_of, fits_of_piece, open_fit, take_away
+from fitzle.apps.pieces.saving import document_of, save_changes
+from fitzle.core.pipeline import proof_bytes
+from fitzle.core.preflight.repairs import repair_changes
+
+router = Router(tags=["fits"])
+
+
+@router.get("/fits/{uuid:fit}", response=FitOut)
+def read_fit(request: HttpRequest, workspace: Path[str], fit: UUID) -> Any:
+    """One fit."""
+    space = workspace_to_see(request.user, workspace)
+    return _view(space, fit)
+
+
+@router.patch("/fits/{uuid:fit}", response={200: FitOut, 409: StalePiece, 422: Message})
+def change_fit(request: HttpRequest, workspace: Path[str], fit: UUID, given: Edit) -> Any:
+    """Changes the fit's piece and answers with the plan, the findings and the address of the new proof."""
+    space = workspace_to_change(request.user, workspace)
+    piece = fit_of(space, fit).piece
+    save_changes(piece, request.user, given.revision, given.changes, given.step)
+    make_later(entry.pk for entry in fits_of_piece(piece))
+    return _view(space, fit)
+
+
+@router.post("/fits/{uuid:fit}/repairs/{name}", response={200: FitOut, 409: StalePiece, 422: Message})
+def repair_fit(request: HttpRequest, workspace: Path[str], fit: UUID, name: str) -> Any:
+    """Makes a repair that a finding names, for this placement only."""
+    space = workspace_to_change(request.user, workspace)
+    found = fit_of(space, fit)
+    document, placement = document_of(found.piece), str(found.placement_id)
+    facts = facts_by_id(space, artwork_ids(document, placement))
+    changes = repair_changes(name, document, placement, found.placement.spec, facts, house_colours(space))
+    save_changes(found.piece, request.user, found.piece.revision, changes, name.replace("-", " "))
+    make_later([found.pk])
+    return _view(space, fit)
+
+
+@router.delete("/fits/{uuid:fit}", response={204: None})
+def empty_placement(request: HttpRequest, workspace: Path[str], fit: UUID) -> Any:
+    """Takes the piece out of this placement; the piece itself stays."""
+    take_away(fit_of(workspace_to_change(request.user, workspace), fit))
+    return Status(204, None)
+
+
+@router.get("/fits/{uuid:fit}/proof")
+def proof(request: HttpRequest, workspace: Path[str], fit: UUID, width: int = 900, key: str = "") -> HttpResponse:
+    """The fit drawn at a width of the screen; `key` makes the address change with the fit."""
+    space = workspace_to_see(request.user, workspace)
+    width = width_allowed(width)
+    found = fit_of(space, fit)
+    held = cache.get(_proof_key(space, key, width)) if key else None
+    if held:
+        return immutable_picture(*held)
+    opened = open_fit(space, found)
+    names = artwork_ids(opened.document, str(found.placement_id))
+    picture = proof_bytes(opened.planned.plan, sources_by_id(space, names, preview=True), width)
+    cache.set(_proof_key(space, opened.key, width), picture)
+    answer = immutable_picture(*picture)
+    if key != opened.key:
+        answer["Cache-Control"] = "no-store"
+    return answer
+
+
+def _proof_key(space: Any, key: str, width: int) -> str:
+    return f"proof/{space.pk}/{key}/{width}"
+
+
+def _view(space: Any, fit: UUID) -> FitOut:
+    return fit_view(space, open_fit(space, fit_of(space, fit)), last_delivered_keys(space))

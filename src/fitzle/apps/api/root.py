@@ -1,0 +1,63 @@
+"""The API: all routers, one sign-in check, one error mapping."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.exceptions import PermissionDenied
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, ValidationError
+from ninja.security import SessionAuth
+
+from fitzle.apps.api import artwork, deliveries, fits, pieces, session, wall
+from fitzle.apps.api.shapes import StalePiece
+from fitzle.apps.api.views import piece_view
+from fitzle.apps.pieces.saving import StaleRevision
+from fitzle.core.errors import FitzleError
+
+api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, openapi_url=None)
+api.add_router("/session", session.router)
+for module in (wall, artwork, pieces, fits, deliveries):
+    api.add_router("/workspaces/{workspace}", module.router)
+
+
+def _answer(request: HttpRequest, message: str, status: int, **more: Any) -> HttpResponse:
+    return api.create_response(request, {"message": message, **more}, status=status)
+
+
+@api.exception_handler(FitzleError)
+def _on_fitzle_error(request: HttpRequest, error: FitzleError) -> HttpResponse:
+    return _answer(request, error.message, 422)
+
+
+@api.exception_handler(Http404)
+def _on_missing(request: HttpRequest, error: Http404) -> HttpResponse:
+    return _answer(request, str(error) or "There is nothing here.", 404)
+
+
+@api.exception_handler(PermissionDenied)
+def _on_denied(request: HttpRequest, error: PermissionDenied) -> HttpResponse:
+    return _answer(request, str(error) or "You may not do that.", 403)
+
+
+@api.exception_handler(AuthenticationError)
+def _on_signed_out(request: HttpRequest, _error: AuthenticationError) -> HttpResponse:
+    return _answer(request, "Please sign in.", 401)
+
+
+@api.exception_handler(ValidationError)
+def _on_invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    first = error.errors[0] if error.errors else {}
+    place = ".".join(str(step) for step in first.get("loc", ())[2:])
+    return _answer(request, f"This request cannot be used: {place} {first.get('msg', '')}".strip(), 422)
+
+
+@api.exception_handler(StaleRevision)
+def _on_stale(request: HttpRequest, error: StaleRevision) -> HttpResponse:
+    newest = StalePiece(
+        message="Somebody else changed the same thing in the meantime.",
+        newest=piece_view(error.piece),
+        clashes=[clash.model_dump(mode="json") for clash in error.clashes],
+    )
+    return api.create_response(request, newest.model_dump(mode="json"), status=409)

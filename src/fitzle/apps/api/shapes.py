@@ -1,0 +1,228 @@
+"""The shapes of the API's answers; the core's frozen documents are used as they are."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from ninja import Schema
+
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.findings import Finding
+from fitzle.core.piece.document import Piece as PieceDocument
+from fitzle.core.piece.editing import Change
+from fitzle.core.preflight.demands import Demand
+from fitzle.core.spec.sheet import SpecSheet
+
+PlaceState = Literal["empty", "working", "fits", "risky", "refused", "out of date"]
+
+
+class Message(Schema):
+    """What to tell the person."""
+
+    message: str
+
+
+class WorkspaceOut(Schema):
+    name: str
+    slug: str
+
+
+class Me(Schema):
+    """Who is signed in and where they belong."""
+
+    name: str
+    email: str
+    workspaces: list[WorkspaceOut]
+
+
+class SignIn(Schema):
+    email: str
+    password: str
+
+
+class ArtworkOut(Schema):
+    id: UUID
+    name: str
+    bytes: int
+    state: Literal["queued", "reading", "ready", "failed"]
+    progress: int
+    message: str
+    facts: ArtworkFacts | None
+    created_at: datetime
+
+
+class Rename(Schema):
+    name: str
+
+
+class Place(Schema):
+    """Fit an artwork into these placements; ["suited"] for every empty one that it suits."""
+
+    artwork: UUID
+    placements: list[str]
+
+
+class WallProof(Schema):
+    """One placement on the wall. `drawn_*` are px on the screen at the shelf's scale; `twin_px` magnifies tiny ones."""
+
+    id: UUID
+    name: str
+    size: str
+    width: int
+    height: int
+    drawn_width: float
+    drawn_height: float
+    twin_px: int | None
+    max_bytes: int | None
+    formats: str
+    ground: str
+    cut: str | None
+    radius: float
+    state: PlaceState
+    why: str
+    bytes: int | None
+    fit: UUID | None
+    key: str | None
+
+
+class Shelf(Schema):
+    id: UUID
+    name: str
+    scale: int
+    placements: list[WallProof]
+
+
+class Wall(Schema):
+    workspace: str
+    shelves: list[Shelf]
+    deliverable: int
+    changed: int
+
+
+class PieceOut(Schema):
+    id: UUID
+    revision: int
+    document: PieceDocument
+    undo: str | None
+    redo: str | None
+
+
+class Edit(Schema):
+    """Changes made on a revision; `step` names them for undo."""
+
+    revision: int
+    step: str
+    changes: list[Change]
+
+
+class StalePiece(Schema):
+    message: str
+    newest: PieceOut
+    clashes: list[Any]
+
+
+class BoxOut(Schema):
+    x: float
+    y: float
+    width: float
+    height: float
+
+
+class NaturalOut(Schema):
+    width: float
+    height: float
+
+
+class PartOut(Schema):
+    """A placed part: its box in px of the file, the window in px of its artwork, and how it is fitted."""
+
+    part: str
+    role: str
+    artwork: UUID
+    name: str
+    box: BoxOut
+    window: BoxOut
+    natural: NaturalOut
+    mode: Literal["fill", "whole"]
+    padding_px: float
+    clearance_px: float
+    vector: bool
+    one_colour: bool
+
+
+class FileOut(Schema):
+    bytes: int
+    format: str
+    width: int
+    height: int
+    settings: str
+    score: float
+
+
+class FitBrief(Schema):
+    """A fit on the rail."""
+
+    id: UUID
+    placement: UUID
+    placement_name: str
+    destination: str
+    size: str
+    drawn_width: float
+    drawn_height: float
+    state: PlaceState
+    why: str
+    key: str
+
+
+class FitOut(Schema):
+    """One fit with everything the bench shows. `measuring` says that the file for this state is still being made."""
+
+    id: UUID
+    key: str
+    piece: PieceOut
+    placement: UUID
+    sheet: SpecSheet
+    width: int
+    height: int
+    ground: str | None
+    ground_given: bool
+    adjusted: list[str]
+    parts: list[PartOut]
+    state: PlaceState
+    measuring: bool
+    demands: list[Demand]
+    findings: list[Finding]
+    file: FileOut | None
+    house: list[str]
+    artwork_colours: list[str]
+    rail: list[FitBrief]
+
+
+class DeliveredFileOut(Schema):
+    id: UUID
+    destination_name: str
+    placement_name: str
+    folder: str
+    name: str
+    format: str
+    width: int
+    height: int
+    bytes: int
+    version: int
+    out_of_date: bool
+
+
+class DeliveryOut(Schema):
+    id: UUID
+    made_at: datetime
+    by: str
+    files: list[DeliveredFileOut]
+
+
+class Deliver(Schema):
+    """Fits to deliver; none means all that would be accepted, `changed` only those that changed since."""
+
+    fits: list[UUID] | None = None
+    changed: bool = False

@@ -1,0 +1,134 @@
+"""From what the apps know to the shapes of the API."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import UUID
+
+from fitzle.apps.accounts.access import house_colours
+from fitzle.apps.api.shapes import BoxOut, FileOut, FitBrief, FitOut, NaturalOut, PartOut, PieceOut, PlaceState
+from fitzle.apps.artwork.library import artworks_of, facts_by_id
+from fitzle.apps.pieces.fits import OpenFit, artwork_ids, fits_of_piece, open_fits
+from fitzle.apps.pieces.saving import document_of, undo_and_redo_names
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.findings import Finding, verdict_of
+from fitzle.core.plan.planning import PlacedArtwork
+from fitzle.core.preflight.brief import brief
+from fitzle.core.preflight.demands import Demand, size_words
+from fitzle.core.preflight.expected import expected_demands
+from fitzle.core.preflight.eye import ONE_COLOUR_SHARE, Judged, clearance_px
+
+RAIL_TALLEST_PX, RAIL_WIDEST_PX = 64, 132
+
+
+def piece_view(piece: Any) -> PieceOut:
+    """A piece with the names of what undo and redo would do."""
+    undo, redo = undo_and_redo_names(piece)
+    return PieceOut(id=piece.pk, revision=piece.revision, document=document_of(piece), undo=undo, redo=redo)
+
+
+def findings_of(opened: OpenFit) -> list[Finding]:
+    """The findings of the made file where it is made for this state, else those of the plan."""
+    if measured(opened):
+        return [Finding.model_validate(entry) for entry in opened.fit.result["findings"]]
+    return opened.planned.findings
+
+
+def measured(opened: OpenFit) -> bool:
+    """Whether the file for the fit's present state is made."""
+    return bool(opened.fit.result and opened.fit.result_key == opened.key)
+
+
+def state_of(opened: OpenFit, delivered_key: str | None) -> tuple[PlaceState, str]:
+    """A fit's one state on the wall and the reason in a few words."""
+    findings = findings_of(opened)
+    verdict = verdict_of(findings)
+    if verdict != "fits":
+        return verdict, next(brief(finding) for finding in findings if finding.severity == verdict)
+    if not measured(opened):
+        return "working", "measuring"
+    if delivered_key and delivered_key != opened.key:
+        return "out of date", "changed since delivery"
+    return "fits", ""
+
+
+def fit_view(workspace: Any, opened: OpenFit, delivered: dict[UUID, str]) -> FitOut:
+    """Everything the bench shows of one fit."""
+    plan, fit, sheet = opened.planned.plan, opened.fit, opened.sheet
+    placement = str(fit.placement_id)
+    facts = facts_by_id(workspace, artwork_ids(opened.document, placement))
+    names = {str(entry.pk): entry.name for entry in artworks_of(workspace)}
+    state, _ = state_of(opened, delivered.get(fit.placement_id))
+    file = fit.result["file"] if measured(opened) else None
+    return FitOut(
+        id=fit.pk,
+        key=opened.key,
+        piece=piece_view(fit.piece),
+        placement=fit.placement_id,
+        sheet=sheet,
+        width=plan.size.width,
+        height=plan.size.height,
+        ground=plan.ground,
+        ground_given=plan.ground_given,
+        adjusted=sorted(
+            f"{part}.{field}"
+            for part, fields in opened.document.adjustments.get(placement, {}).items()
+            for field in fields
+        ),
+        parts=[_part_view(opened, part, facts[part.artwork], names.get(part.artwork, "")) for part in plan.artworks],
+        state=state,
+        measuring=not measured(opened),
+        demands=_demands(opened),
+        findings=findings_of(opened),
+        file=FileOut(**file) if file else None,
+        house=list(house_colours(workspace)),
+        artwork_colours=[entry.hex for own in facts.values() for entry in own.colours[:6]],
+        rail=rail_view(workspace, fit.piece, delivered),
+    )
+
+
+def rail_view(workspace: Any, piece: Any, delivered: dict[UUID, str]) -> list[FitBrief]:
+    """All fits of a piece, each drawn to fit the rail."""
+    briefs = []
+    for opened in open_fits(workspace, fits_of_piece(piece)):
+        size = opened.planned.plan.size
+        scale = min(RAIL_TALLEST_PX / size.height, RAIL_WIDEST_PX / size.width, 1.0)
+        state, why = state_of(opened, delivered.get(opened.fit.placement_id))
+        briefs.append(
+            FitBrief(
+                id=opened.fit.pk,
+                placement=opened.fit.placement_id,
+                placement_name=opened.sheet.name,
+                destination=opened.fit.placement.destination.name,
+                size=size_words(opened.sheet),
+                drawn_width=round(size.width * scale, 1),
+                drawn_height=round(size.height * scale, 1),
+                state=state,
+                why=why,
+                key=opened.key,
+            )
+        )
+    return briefs
+
+
+def _demands(opened: OpenFit) -> list[Demand]:
+    if measured(opened) and opened.fit.result["demands"]:
+        return [Demand.model_validate(entry) for entry in opened.fit.result["demands"]]
+    return expected_demands(opened.planned.plan, opened.sheet)
+
+
+def _part_view(opened: OpenFit, part: PlacedArtwork, facts: ArtworkFacts, name: str) -> PartOut:
+    return PartOut(
+        part=part.part,
+        role=part.role,
+        artwork=UUID(part.artwork),
+        name=name,
+        box=BoxOut(**part.box._asdict()),
+        window=BoxOut(**part.window._asdict()),
+        natural=NaturalOut(width=facts.width, height=facts.height),
+        mode=part.mode,
+        padding_px=round(part.padding_px, 2),
+        clearance_px=round(clearance_px(Judged(part, facts, opened.planned.plan, opened.sheet)), 1),
+        vector=part.vector,
+        one_colour=bool(facts.colours and facts.colours[0].share >= ONE_COLOUR_SHARE and facts.transparency != "none"),
+    )

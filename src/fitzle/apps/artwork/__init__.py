@@ -1,0 +1,1 @@
+"""Artwork: originals kept as they came, facts, working copies."""

@@ -1,0 +1,83 @@
+"""Bringing artwork in: the request keeps the bytes, a worker reads them."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Iterable
+from datetime import timedelta
+from typing import Any
+from uuid import UUID
+
+from celery.exceptions import SoftTimeLimitExceeded
+from django.conf import settings
+from django.db import transaction
+from django.utils import timezone
+
+from fitzle.apps.artwork.files import keep_original, keep_working, original_path, read_bytes
+from fitzle.apps.artwork.models import Artwork, State
+from fitzle.core.artwork.limits import Limits
+from fitzle.core.artwork.reading import read_artwork
+from fitzle.core.artwork.working import make_working_copy
+from fitzle.core.errors import FitzleError
+
+log = logging.getLogger(__name__)
+STUCK_AFTER = timedelta(seconds=90)  # above the worker's hard time limit
+LOST_AFTER = timedelta(minutes=10)  # in the queue without any worker
+
+
+def limits() -> Limits:
+    """The core's limits with this installation's settings."""
+    return Limits(max_bytes=settings.UPLOAD_LIMIT_BYTES, max_pixels=settings.UPLOAD_LIMIT_PIXELS)
+
+
+def bring_in(workspace: Any, user: Any, name: str, chunks: Iterable[bytes], fills: list[str]) -> Artwork:
+    """Keeps the bytes of one file and notes it as queued; the caller sends it to a worker after commit."""
+    sha256, count = keep_original(workspace.pk, chunks)
+    return Artwork.objects.create(
+        workspace=workspace, name=name[:255] or "unnamed", sha256=sha256, bytes=count, fills=fills, created_by=user
+    )
+
+
+def take_in(artwork_id: UUID | str) -> Artwork | None:
+    """Reads an artwork in the worker; ends as ready or failed with a message, never in between. None if it is gone."""
+    artwork = Artwork.objects.filter(pk=artwork_id).first()
+    if artwork is None:
+        return None
+    try:
+        _read(artwork)
+    except FitzleError as error:
+        _note(artwork, state=State.FAILED, message=error.message)
+    except (SoftTimeLimitExceeded, MemoryError):
+        _note(artwork, state=State.FAILED, message=f"{artwork.name}: this takes too long to read. Export it simpler.")
+    except Exception:
+        log.exception("reading artwork %s failed", artwork.pk)
+        _note(artwork, state=State.FAILED, message=f"{artwork.name}: reading it failed on our side. Try it once more.")
+    return artwork
+
+
+def _read(artwork: Artwork) -> None:
+    _note(artwork, state=State.READING, progress=10)
+    data = read_bytes(original_path(artwork.workspace_id, artwork.sha256))
+    found = read_artwork(data, artwork.name, limits())
+    _note(artwork, progress=60)
+    copy = make_working_copy(found.source)
+    if copy:
+        keep_working(artwork.workspace_id, artwork.sha256, copy[0])
+    facts = found.facts.model_dump(mode="json")
+    _note(artwork, state=State.READY, progress=100, facts=facts, working_format=copy[1] if copy else "", message="")
+
+
+def settle_stuck(workspace: Any) -> None:
+    """Ends artwork whose worker died, so that no bar stands still for ever."""
+    now = timezone.now()
+    dead = Artwork.objects.filter(workspace=workspace, state=State.READING, changed_at__lt=now - STUCK_AFTER)
+    lost = Artwork.objects.filter(workspace=workspace, state=State.QUEUED, changed_at__lt=now - LOST_AFTER)
+    with transaction.atomic():
+        dead.update(state=State.FAILED, message="Reading this file used up its time or memory. Export it simpler.")
+        lost.update(state=State.FAILED, message="No worker took this file. Bring it in again.")
+
+
+def _note(artwork: Artwork, **fields: Any) -> None:
+    for field, value in fields.items():
+        setattr(artwork, field, value)
+    artwork.save(update_fields=[*fields, "changed_at"])

@@ -1,0 +1,76 @@
+"""Artwork for the other apps: listed, found, and opened as sources of pixels."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+from uuid import UUID
+
+from django.http import Http404
+
+from fitzle.apps.artwork.files import original_path, read_bytes, working_path
+from fitzle.apps.artwork.intake import limits
+from fitzle.apps.artwork.models import Artwork, State
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.artwork.reading import open_source
+from fitzle.core.artwork.sources import Source
+from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource
+
+_pixels = PixelCache()
+_opened: dict[str, Source] = {}
+_MOST_OPENED = 32
+
+
+def artworks_of(workspace: Any) -> list[Artwork]:
+    """All artwork, the newest first."""
+    return list(Artwork.objects.filter(workspace=workspace))
+
+
+def artwork_of(workspace: Any, artwork_id: UUID | str) -> Artwork:
+    """One artwork of the workspace; Http404 for any other."""
+    found = Artwork.objects.filter(workspace=workspace, pk=artwork_id).first()
+    if found is None:
+        raise Http404("There is no such artwork.")
+    return found
+
+
+def rename(artwork: Artwork, name: str) -> None:
+    """Another name for people; the file stays as it came."""
+    artwork.name = name.strip()[:255] or artwork.name
+    artwork.save(update_fields=["name", "changed_at"])
+
+
+def original_bytes(artwork: Artwork) -> bytes:
+    """The file exactly as it came."""
+    return read_bytes(original_path(artwork.workspace_id, artwork.sha256))
+
+
+def facts_by_id(workspace: Any, ids: Iterable[str]) -> dict[str, ArtworkFacts]:
+    """The facts of those of these artworks that are ready."""
+    ready = Artwork.objects.filter(workspace=workspace, pk__in=list(ids), state=State.READY)
+    return {str(entry.pk): ArtworkFacts.model_validate(entry.facts) for entry in ready}
+
+
+def sources_by_id(workspace: Any, ids: Iterable[str], *, preview: bool) -> dict[str, Source]:
+    """Sources of pixels; for previews from the working copies, with a cache of what was drawn."""
+    found = Artwork.objects.filter(workspace=workspace, pk__in=list(ids), state=State.READY)
+    return {str(entry.pk): _preview_source(entry) if preview else _full_source(entry) for entry in found}
+
+
+def _full_source(artwork: Artwork) -> Source:
+    return open_source(original_bytes(artwork), limits())
+
+
+def _preview_source(artwork: Artwork) -> Source:
+    key = f"{artwork.workspace_id}/{artwork.sha256}"
+    if key not in _opened:
+        while len(_opened) >= _MOST_OPENED:
+            _opened.pop(next(iter(_opened)), None)
+        _opened[key] = _working_source(artwork) if artwork.working_format else _full_source(artwork)
+    return CachedSource(key, _opened[key], _pixels)
+
+
+def _working_source(artwork: Artwork) -> Source:
+    copy = read_bytes(working_path(artwork.workspace_id, artwork.sha256))
+    facts = ArtworkFacts.model_validate(artwork.facts)
+    return WorkingSource(copy, artwork.working_format, facts.width, facts.height)

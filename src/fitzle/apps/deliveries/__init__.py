@@ -1,0 +1,1 @@
+"""Deliveries: the files handed over and the record of them."""

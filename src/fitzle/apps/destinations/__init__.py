@@ -1,0 +1,1 @@
+"""Destinations and their placements with spec sheets."""

@@ -1,0 +1,38 @@
+"""Destinations are shelves, placements stand on them."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.db import models
+
+from fitzle.core.spec.sheet import SpecSheet
+
+
+class Destination(models.Model):
+    """A site or program where files are uploaded."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    workspace = models.ForeignKey("accounts.Workspace", on_delete=models.CASCADE, related_name="+")
+    name = models.CharField(max_length=120)
+    position = models.PositiveIntegerField(default=0)
+
+    class Meta:
+        ordering = ["position", "name"]
+
+
+class Placement(models.Model):
+    """One place that takes a file; `sheet` is its spec sheet as JSON."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    destination = models.ForeignKey(Destination, on_delete=models.CASCADE, related_name="placements")
+    sheet = models.JSONField()
+    position = models.PositiveIntegerField(default=0)
+
+    class Meta:
+        ordering = ["position"]
+
+    @property
+    def spec(self) -> SpecSheet:
+        """The spec sheet as a frozen document."""
+        return SpecSheet.model_validate(self.sheet)

@@ -1,0 +1,25 @@
+"""Celery tasks: thin, each calls one function of an app. Nothing is kept in the process."""
+
+from __future__ import annotations
+
+from celery import shared_task
+
+from fitzle.apps.artwork.intake import take_in
+from fitzle.apps.pieces.fits import make_file, place
+
+INTAKE_SOFT_SECONDS, INTAKE_SECONDS = 30, 40
+
+
+@shared_task(soft_time_limit=INTAKE_SOFT_SECONDS, time_limit=INTAKE_SECONDS)
+def take_in_artwork(artwork_id: str) -> None:
+    """Reads an artwork and fills the placements that wait for it."""
+    artwork = take_in(artwork_id)
+    if artwork and artwork.state == "ready" and artwork.fills:
+        for fit in place(artwork.workspace, artwork.created_by, artwork.pk, artwork.fills):
+            make_fit_file.delay(str(fit.pk))
+
+
+@shared_task
+def make_fit_file(fit_id: str) -> None:
+    """Makes the file of a fit."""
+    make_file(fit_id)

@@ -1,0 +1,1 @@
+"""Pieces, their history, and their fits in placements."""

@@ -1,0 +1,164 @@
+"""Fits: placing artwork, planning, and keeping the file that was made."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Iterable
+from typing import Any, NamedTuple
+from uuid import UUID
+
+from django.core.files.base import ContentFile
+from django.core.files.storage import default_storage
+from django.db import transaction
+from django.db.models import Max
+from django.http import Http404
+from django.utils import timezone
+
+from fitzle.apps.accounts.access import house_colours
+from fitzle.apps.artwork.library import artwork_of, facts_by_id, sources_by_id
+from fitzle.apps.destinations.shelves import placements_of
+from fitzle.apps.pieces.models import Fit, Piece
+from fitzle.apps.pieces.saving import create_piece, document_of
+from fitzle.core.piece.document import ArtworkPart
+from fitzle.core.piece.document import Piece as Document
+from fitzle.core.piece.editing import first_artwork_part, new_piece, parts_in
+from fitzle.core.pipeline import Planned, fit_key, make_fit, plan_fit
+from fitzle.core.plan.suiting import suits
+from fitzle.core.spec.naming import safe_stem
+from fitzle.core.spec.sheet import SpecSheet
+
+SUITED = "suited"  # instead of placements: every empty one that the artwork suits
+
+
+class OpenFit(NamedTuple):
+    """A fit with everything that planning and painting need."""
+
+    fit: Fit
+    document: Document
+    sheet: SpecSheet
+    key: str
+    planned: Planned
+
+
+def fit_of(workspace: Any, fit_id: UUID | str) -> Fit:
+    """One fit of the workspace; Http404 for any other."""
+    found = _fits(workspace).filter(pk=fit_id).first()
+    if found is None:
+        raise Http404("There is no such fit.")
+    return found
+
+
+def fits_on_wall(workspace: Any) -> list[Fit]:
+    """For each filled placement the fit placed last."""
+    newest = _fits(workspace).values("placement").annotate(at=Max("placed_at")).values_list("placement", "at")
+    last = dict(newest)
+    return [fit for fit in _fits(workspace) if last[fit.placement_id] == fit.placed_at]
+
+
+def fits_of_piece(piece: Piece) -> list[Fit]:
+    """All fits of a piece, in the order of the shelves."""
+    return list(_fits(piece.workspace).filter(piece=piece))
+
+
+def open_fits(workspace: Any, fits: Iterable[Fit]) -> list[OpenFit]:
+    """Plans several fits with one look-up of their artwork; a fit whose artwork is gone is left out."""
+    fits = list(fits)
+    documents = {fit.pk: document_of(fit.piece) for fit in fits}
+    wanted = {name for fit in fits for name in artwork_ids(documents[fit.pk], str(fit.placement_id))}
+    facts = facts_by_id(workspace, wanted)
+    house = house_colours(workspace)
+    opened = []
+    for fit in fits:
+        document, placement = documents[fit.pk], str(fit.placement_id)
+        if artwork_ids(document, placement) <= facts.keys():
+            sheet = fit.placement.spec
+            planned = plan_fit(document, sheet, facts, placement, house)
+            opened.append(OpenFit(fit, document, sheet, fit_key(document, sheet, placement), planned))
+    return opened
+
+
+def open_fit(workspace: Any, fit: Fit) -> OpenFit:
+    """One fit, planned; Http404 when its artwork is gone."""
+    opened = open_fits(workspace, [fit])
+    if not opened:
+        raise Http404("The artwork of this fit is not there any more.")
+    return opened[0]
+
+
+def artwork_ids(document: Document, placement: str | None = None) -> set[str]:
+    """The artwork that a piece uses in a placement."""
+    return {part.artwork for part in parts_in(document, placement) if isinstance(part, ArtworkPart)}
+
+
+@transaction.atomic
+def place(workspace: Any, user: Any, artwork_id: UUID | str, fills: list[str]) -> list[Fit]:
+    """Fits an artwork into placements (ids, or ["suited"]); one piece for the artwork, a fit for each placement."""
+    artwork = artwork_of(workspace, artwork_id)
+    facts = facts_by_id(workspace, [str(artwork.pk)])[str(artwork.pk)]
+    placements = placements_of(workspace, None if fills == [SUITED] else fills)
+    if fills == [SUITED]:
+        taken = {fit.placement_id for fit in fits_on_wall(workspace)}
+        placements = [entry for entry in placements if entry.pk not in taken and suits(facts, entry.spec)]
+    piece = _piece_made_of(workspace, str(artwork.pk))
+    if piece is None:
+        subject = safe_stem(artwork.name.rpartition(".")[0] or artwork.name)
+        piece = create_piece(workspace, user, new_piece(subject, str(artwork.pk), facts.kind))
+    now = timezone.now()
+    return [
+        Fit.objects.update_or_create(piece=piece, placement=entry, defaults={"placed_at": now})[0]
+        for entry in placements
+    ]
+
+
+def take_away(fit: Fit) -> None:
+    """Empties a placement; the piece stays, and what stood there before comes back."""
+    fit.delete()
+
+
+def make_file(fit_id: UUID | str) -> None:
+    """Makes and keeps the file of a fit in a worker, unless it is there already."""
+    fit = Fit.objects.select_related("piece__workspace", "placement__destination").filter(pk=fit_id).first()
+    if fit is None:
+        return
+    workspace = fit.piece.workspace
+    opened = open_fit(workspace, fit)
+    if fit.result_key == opened.key and fit.result:
+        return
+    sources = sources_by_id(workspace, artwork_ids(opened.document, str(fit.placement_id)), preview=False)
+    made = make_fit(opened.planned, opened.sheet, sources)
+    result: dict[str, Any] = {
+        "verdict": made.verdict,
+        "demands": [demand.model_dump(mode="json") for demand in made.demands],
+        "findings": [finding.model_dump(mode="json") for finding in made.findings],
+        "file": None,
+    }
+    if made.encoded:
+        digest = hashlib.sha256(made.encoded.data).hexdigest()
+        path = file_path(workspace.pk, digest)
+        if not default_storage.exists(path):
+            default_storage.save(path, ContentFile(made.encoded.data))
+        size = made.plan.size
+        result["file"] = {
+            "sha256": digest, "bytes": len(made.encoded.data), "format": made.encoded.format, "width": size.width,
+            "height": size.height, "settings": made.encoded.settings, "score": made.encoded.score,
+        }  # fmt: skip
+    Fit.objects.filter(pk=fit.pk).update(result=result, result_key=opened.key)
+
+
+def file_path(workspace_id: int, sha256: str) -> str:
+    """Where a made file is kept in the storage."""
+    return f"made/{workspace_id}/{sha256[:2]}/{sha256}"
+
+
+def _fits(workspace: Any) -> Any:
+    return Fit.objects.filter(piece__workspace=workspace).select_related("piece__workspace", "placement__destination")
+
+
+def _piece_made_of(workspace: Any, artwork_id: str) -> Piece | None:
+    """The newest piece made of this one artwork alone, so that one artwork in many places stays one piece."""
+    for piece in Piece.objects.filter(workspace=workspace).order_by("-created_at"):
+        document = document_of(piece)
+        only = first_artwork_part(document)
+        if only and only.artwork == artwork_id and artwork_ids(document) == {artwork_id}:
+            return piece
+    return None

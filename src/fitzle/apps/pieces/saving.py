@@ -1,0 +1,120 @@
+"""Saving pieces: each change is one transaction; a save made on an older revision is merged or answered with both."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import UUID
+
+from django.db import transaction
+from django.http import Http404
+
+from fitzle.apps.pieces.models import Piece, PieceRevision, PieceState
+from fitzle.core.findings import Frozen
+from fitzle.core.piece.document import Piece as Document
+from fitzle.core.piece.editing import Change, apply_changes, clashes, value_of
+
+KEPT_STATES = 100
+
+
+class Clash(Frozen):
+    """A field that two people changed: what was wanted and what it is now."""
+
+    change: Change
+    newest: Any
+
+
+class StaleRevision(Exception):
+    """The save was made on an older revision and cannot be merged; carries the newest piece and the clashes."""
+
+    def __init__(self, piece: Piece, found: list[Clash]) -> None:
+        super().__init__("somebody else has changed this")
+        self.piece, self.clashes = piece, found
+
+
+def piece_of(workspace: Any, piece_id: UUID | str) -> Piece:
+    """One piece of the workspace; Http404 for any other."""
+    found = Piece.objects.filter(workspace=workspace, pk=piece_id).first()
+    if found is None:
+        raise Http404("There is no such piece.")
+    return found
+
+
+def document_of(piece: Piece) -> Document:
+    """The piece as a frozen document."""
+    return Document.model_validate(piece.document)
+
+
+def create_piece(workspace: Any, user: Any, document: Document) -> Piece:
+    """A new piece with the first state of its history."""
+    data = document.model_dump(mode="json")
+    piece = Piece.objects.create(workspace=workspace, document=data)
+    PieceState.objects.create(piece=piece, position=0, document=data, step="make the piece", made_by=user)
+    PieceRevision.objects.create(piece=piece, revision=piece.revision, document=data)
+    return piece
+
+
+@transaction.atomic
+def save_changes(piece: Piece, user: Any, base_revision: int, changes: list[Change], step: str) -> Piece:
+    """Applies changes that were made on `base_revision`.
+
+    Changes to fields that nobody else touched since are merged; otherwise StaleRevision is raised and nothing saved.
+    """
+    locked = Piece.objects.select_for_update().get(pk=piece.pk)
+    newest = document_of(locked)
+    if base_revision != locked.revision:
+        base = _document_at(locked, base_revision)
+        found = clashes(base, newest, changes) if base else changes
+        if found:
+            raise StaleRevision(locked, [Clash(change=entry, newest=value_of(newest, entry)) for entry in found])
+    _store(locked, apply_changes(newest, changes))
+    locked.states.filter(position__gt=locked.position).delete()
+    locked.position += 1
+    PieceState.objects.create(
+        piece=locked, position=locked.position, document=locked.document, step=step[:120], made_by=user
+    )
+    locked.states.filter(position__lte=locked.position - KEPT_STATES).delete()
+    locked.save()
+    return locked
+
+
+@transaction.atomic
+def step_back(piece: Piece) -> Piece:
+    """Undo: the state before this one; the piece as it is where there is none."""
+    return _move(piece, -1)
+
+
+@transaction.atomic
+def step_forward(piece: Piece) -> Piece:
+    """Redo: the state after this one; the piece as it is where there is none."""
+    return _move(piece, 1)
+
+
+def undo_and_redo_names(piece: Piece) -> tuple[str | None, str | None]:
+    """What undo would take back and redo would do again, in words; None where there is nothing."""
+    near = {entry.position: entry.step for entry in piece.states.filter(
+        position__gte=piece.position - 1, position__lte=piece.position + 1).defer("document")}  # fmt: skip
+    undo = near.get(piece.position) if piece.position - 1 in near else None
+    return undo, near.get(piece.position + 1)
+
+
+def _move(piece: Piece, by: int) -> Piece:
+    locked = Piece.objects.select_for_update().get(pk=piece.pk)
+    state = locked.states.filter(position=locked.position + by).first()
+    if state is None:
+        return locked
+    locked.position = state.position
+    _store(locked, Document.model_validate(state.document))
+    locked.save()
+    return locked
+
+
+def _store(piece: Piece, document: Document) -> None:
+    piece.document = document.model_dump(mode="json")
+    piece.revision += 1
+    PieceRevision.objects.create(piece=piece, revision=piece.revision, document=piece.document)
+    piece.revisions.filter(revision__lte=piece.revision - KEPT_STATES).delete()
+
+
+def _document_at(piece: Piece, revision: int) -> Document | None:
+    found = piece.revisions.filter(revision=revision).first()
+    return Document.model_validate(found.document) if found else None

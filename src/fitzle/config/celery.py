@@ -1,0 +1,11 @@
+"""The Celery application: `celery -A fitzle.config.celery worker`."""
+
+import os
+
+from celery import Celery
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "fitzle.config.settings")
+app = Celery("fitzle")
+app.config_from_object("django.conf:settings", namespace="CELERY")
+app.autodiscover_tasks(["fitzle.apps.jobs"])
+app.set_default()

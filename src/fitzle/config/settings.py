@@ -1,0 +1,167 @@
+"""Django settings. What differs between machines comes from the environment; `./start` and `./test` set it."""
+
+import os
+from pathlib import Path
+
+from csp.constants import NONCE, NONE, SELF
+
+ROOT = Path(__file__).resolve().parents[3]
+VAR = Path(os.environ.get("FITZLE_VAR", ROOT / "var"))
+
+SECRET_KEY = os.environ.get("FITZLE_SECRET", "only-for-commands-that-serve-nobody")
+DEBUG = False
+ALLOWED_HOSTS = os.environ.get("FITZLE_HOSTS", "127.0.0.1,localhost").split(",")
+HTTPS = os.environ.get("FITZLE_HTTPS") == "1"
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "axes",
+    "csp",
+    "fitzle.apps.accounts",
+    "fitzle.apps.artwork",
+    "fitzle.apps.destinations",
+    "fitzle.apps.pieces",
+    "fitzle.apps.deliveries",
+    "fitzle.apps.jobs",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "fitzle.apps.api.limits.BodyLimitMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+ROOT_URLCONF = "fitzle.config.urls"
+WSGI_APPLICATION = "fitzle.config.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [ROOT / "web" / "dist"],
+        "OPTIONS": {
+            "context_processors": ["django.template.context_processors.request", "csp.context_processors.nonce"]
+        },
+    }
+]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.mysql",
+        "NAME": os.environ.get("FITZLE_DB_NAME", "fitzle"),
+        "USER": "fitzle",
+        "PASSWORD": os.environ.get("FITZLE_DB_PASSWORD", ""),
+        "HOST": "127.0.0.1",
+        "PORT": os.environ.get("FITZLE_DB_PORT", "33071"),
+        "CONN_MAX_AGE": 60,
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {"charset": "utf8mb4", "isolation_level": "read committed"},
+        "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_unicode_ci"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+REDIS_URL = f"redis://127.0.0.1:{os.environ.get('FITZLE_REDIS_PORT', '63791')}"
+CACHES = {
+    "default": {
+        "BACKEND": "django.core.cache.backends.redis.RedisCache",
+        "LOCATION": f"{REDIS_URL}/1",
+        "KEY_PREFIX": "fitzle",
+        "TIMEOUT": 7 * 24 * 3600,
+    }
+}
+
+CELERY_BROKER_URL = f"{REDIS_URL}/0"
+CELERY_TASK_IGNORE_RESULT = True
+CELERY_TASK_ALWAYS_EAGER = os.environ.get("FITZLE_EAGER") == "1"
+CELERY_TASK_EAGER_PROPAGATES = True
+CELERY_WORKER_MAX_MEMORY_PER_CHILD = 600_000  # KB; a worker above that is replaced after its task
+CELERY_WORKER_MAX_TASKS_PER_CHILD = 500
+CELERY_TASK_SOFT_TIME_LIMIT = 60  # seconds
+CELERY_TASK_TIME_LIMIT = 75
+CELERY_BROKER_CONNECTION_RETRY_ON_STARTUP = True
+CELERY_WORKER_HIJACK_ROOT_LOGGER = False
+
+AUTH_USER_MODEL = "accounts.User"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 12}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = 0.25  # hours
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_USERNAME_FORM_FIELD = "email"
+AXES_VERBOSE = False
+
+SESSION_ENGINE = "django.contrib.sessions.backends.cached_db"
+SESSION_COOKIE_NAME = "fitzle_session"
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_SECURE = HTTPS
+CSRF_COOKIE_NAME = "fitzle_csrf"
+CSRF_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_SECURE = HTTPS
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+SECURE_SSL_REDIRECT = HTTPS
+SECURE_HSTS_SECONDS = 31_536_000 if HTTPS else 0
+X_FRAME_OPTIONS = "DENY"
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF, NONCE],
+        "style-src": [SELF, NONCE],
+        "style-src-attr": ["'unsafe-inline'"],  # positions of proofs and parts; no style sheet can be injected by it
+        "img-src": [SELF, "blob:", "data:"],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "form-action": [SELF],
+        "base-uri": [NONE],
+        "frame-ancestors": [NONE],
+    }
+}
+
+STORAGES = {
+    "default": {
+        "BACKEND": os.environ.get("FITZLE_STORAGE", "django.core.files.storage.FileSystemStorage"),
+        "OPTIONS": {"location": str(VAR / "files")} if "FITZLE_STORAGE" not in os.environ else {},
+    },
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},
+}
+STATIC_URL = "/static/"
+STATIC_ROOT = VAR / "static"
+STATICFILES_DIRS = [ROOT / "web" / "dist"] if (ROOT / "web" / "dist").exists() else []
+WHITENOISE_MAX_AGE = 3600
+
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(_path: str, url: str) -> bool:
+    """Vite puts a hash into each name below assets."""
+    return "/assets/" in url
+
+
+UPLOAD_LIMIT_BYTES = int(os.environ.get("FITZLE_UPLOAD_BYTES", "100000000"))
+UPLOAD_LIMIT_PIXELS = int(os.environ.get("FITZLE_UPLOAD_PIXELS", "100000000"))
+UPLOAD_LIMIT_FILES = 50
+FILE_UPLOAD_MAX_MEMORY_SIZE = 5_000_000
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
+DATA_UPLOAD_MAX_NUMBER_FILES = UPLOAD_LIMIT_FILES
+
+LANGUAGE_CODE = "en"
+USE_TZ = True
+TIME_ZONE = "UTC"
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {"line": {"format": "{asctime} {levelname} {name}: {message}", "style": "{"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "line"}},
+    "root": {"handlers": ["console"], "level": os.environ.get("FITZLE_LOG", "WARNING")},
+}
+SILENCED_SYSTEM_CHECKS = ["axes.W003"]

@@ -1,0 +1,8 @@
+"""The entrance for gunicorn."""
+
+import os
+
+from django.core.wsgi import get_wsgi_application
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "fitzle.config.settings")
+application = get_wsgi_application()

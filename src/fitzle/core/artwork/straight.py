@@ -1,0 +1,14 @@
+"""Premultiplied to straight alpha."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fitzle.core.artwork.sources import Pixels
+
+
+def straight(pixels: Pixels) -> Pixels:
+    """(h, w, 4) premultiplied as (h, w, 4) with straight alpha, rounded to the nearest."""
+    alpha = pixels[..., 3:].astype(np.uint16)
+    colour = np.minimum(255, (pixels[..., :3].astype(np.uint16) * 255 + alpha // 2) // np.maximum(alpha, 1))
+    return np.concatenate([colour, alpha], axis=-1).astype(np.uint8)

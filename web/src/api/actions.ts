@@ -1,0 +1,97 @@
+import { answerOf, client, csrfToken, failureOf, type ArtworkOut, type Change } from "./client";
+
+export const signIn = (email: string, password: string) =>
+  answerOf(client.POST("/api/session", { body: { email, password } }));
+
+export const signOut = () => answerOf(client.DELETE("/api/session", {}));
+
+export const placeArtwork = (workspace: string, artwork: string, placements: string[]) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/fits", {
+      params: { path: { workspace } },
+      body: { artwork, placements },
+    }),
+  );
+
+export const changeFit = (
+  workspace: string,
+  fit: string,
+  revision: number,
+  step: string,
+  changes: Change[],
+) =>
+  answerOf(
+    client.PATCH("/api/workspaces/{workspace}/fits/{fit}", {
+      params: { path: { workspace, fit } },
+      body: { revision, step, changes },
+    }),
+  );
+
+export const repairFit = (workspace: string, fit: string, name: string) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/fits/{fit}/repairs/{name}", {
+      params: { path: { workspace, fit, name } },
+    }),
+  );
+
+export const takeAway = (workspace: string, fit: string) =>
+  answerOf(client.DELETE("/api/workspaces/{workspace}/fits/{fit}", { params: { path: { workspace, fit } } }));
+
+export const moveInHistory = (workspace: string, piece: string, way: "undo" | "redo") =>
+  answerOf(
+    client.POST(`/api/workspaces/{workspace}/pieces/{piece}/${way}`, {
+      params: { path: { workspace, piece } },
+    }),
+  );
+
+export const deliver = (workspace: string, fits: string[] | null, changed = false) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/deliveries", {
+      params: { path: { workspace } },
+      body: { fits, changed },
+    }),
+  );
+
+export const renameArtwork = (workspace: string, artwork: string, name: string) =>
+  answerOf(
+    client.PATCH("/api/workspaces/{workspace}/artwork/{artwork}", {
+      params: { path: { workspace, artwork } },
+      body: { name },
+    }),
+  );
+
+/** Uploads files; `onSent` gets the share of the bytes that went out (fetch cannot tell that). */
+export function bringIn(
+  workspace: string,
+  files: File[],
+  fills: string[],
+  onSent: (share: number) => void,
+): Promise<ArtworkOut[]> {
+  const form = new FormData();
+  for (const file of files) form.append("files", file, file.name);
+  form.append("fills", fills.join(","));
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open("POST", `/api/workspaces/${workspace}/artwork`);
+    request.setRequestHeader("X-CSRFToken", csrfToken());
+    request.responseType = "json";
+    request.upload.onprogress = (event) => onSent(event.lengthComputable ? event.loaded / event.total : 0);
+    request.onload = () =>
+      request.status < 300
+        ? resolve(request.response as ArtworkOut[])
+        : reject(failureOf(request.status, request.response));
+    request.onerror = () =>
+      reject(failureOf(0, { message: "The server cannot be reached. Drop the file again." }));
+    request.send(form);
+  });
+}
+
+/** Has the browser save what is at an address of ours. */
+export function save(address: string): void {
+  const link = document.createElement("a");
+  link.href = address;
+  link.download = "";
+  document.body.append(link);
+  link.click();
+  link.remove();
+}

@@ -1,0 +1,58 @@
+import createClient from "openapi-fetch";
+
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type FitOut = Schemas["FitOut"];
+export type PartOut = Schemas["PartOut"];
+export type WallProof = Schemas["WallProof"];
+export type ArtworkOut = Schemas["ArtworkOut"];
+export type Change = Schemas["Change"];
+export type PlaceState = WallProof["state"];
+export type Finding = Schemas["Finding"];
+
+/** What the server said when it could not do something; `body` holds the newer piece after a 409. */
+export class Failure extends Error {
+  constructor(
+    message: string,
+    readonly status: number,
+    readonly body: unknown,
+  ) {
+    super(message);
+  }
+}
+
+export function csrfToken(): string {
+  return document.cookie.match(/(?:^|; )fitzle_csrf=([^;]*)/)?.[1] ?? "";
+}
+
+export const client = createClient<paths>({ baseUrl: "/", credentials: "same-origin" });
+client.use({
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", csrfToken());
+    return request;
+  },
+});
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of an answer, or a Failure with the server's words. */
+export async function answerOf<T>(pending: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await pending;
+  } catch {
+    throw new Failure("The server cannot be reached. Your last change may not be saved.", 0, null);
+  }
+  if (answer.response.ok) return answer.data as T;
+  throw failureOf(answer.response.status, answer.error);
+}
+
+export function failureOf(status: number, body: unknown): Failure {
+  const said = (body as { message?: string } | null)?.message;
+  return new Failure(said ?? `Something went wrong on our side (${status}). Try again.`, status, body);
+}

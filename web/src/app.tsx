@@ -1,0 +1,52 @@
+import { useQuery } from "@tanstack/react-query";
+import { Navigate, Outlet, Route, Routes, useParams } from "react-router";
+
+import { Failure } from "./api/client";
+import { sessionQuery } from "./api/queries";
+import { ArtworkScreen } from "./features/artwork/ArtworkScreen";
+import { BenchScreen } from "./features/bench/BenchScreen";
+import { DeliveriesScreen } from "./features/deliveries/DeliveriesScreen";
+import { SignInScreen } from "./features/session/SignInScreen";
+import { WallScreen } from "./features/wall/WallScreen";
+import { Header } from "./ui/Header";
+import { Trouble } from "./ui/Trouble";
+import { UploadsProvider } from "./ui/uploads";
+
+export function App() {
+  const session = useQuery(sessionQuery());
+  if (session.isPending) return null;
+  if (session.error && !(session.error instanceof Failure && session.error.status === 401)) {
+    return <Trouble error={session.error} />;
+  }
+  if (!session.data) return <SignInScreen />;
+  const first = session.data.workspaces[0];
+  return (
+    <Routes>
+      <Route path="/w/:workspace" element={<Workspace />}>
+        <Route index element={<WallScreen />} />
+        <Route path="fits/:fit" element={<BenchScreen />} />
+        <Route path="artwork" element={<ArtworkScreen />} />
+        <Route path="deliveries" element={<DeliveriesScreen />} />
+        <Route path="*" element={<Trouble error={new Error("There is no such page.")} />} />
+      </Route>
+      <Route path="*" element={first ? <Navigate to={`/w/${first.slug}`} replace /> : <NoWorkspace />} />
+    </Routes>
+  );
+}
+
+function Workspace() {
+  const { workspace = "" } = useParams();
+  const session = useQuery(sessionQuery());
+  const known = session.data?.workspaces.find((entry) => entry.slug === workspace);
+  if (!known) return <Trouble error={new Error("There is no such workspace.")} />;
+  return (
+    <UploadsProvider workspace={workspace}>
+      <Header workspace={known} />
+      <Outlet />
+    </UploadsProvider>
+  );
+}
+
+function NoWorkspace() {
+  return <Trouble error={new Error("You belong to no workspace yet. Ask a colleague to invite you.")} />;
+}

@@ -1,0 +1,93 @@
+import { useState } from "react";
+import { useParams } from "react-router";
+
+import { deliver, save } from "../../api/actions";
+import { Button } from "../../ui/Button";
+import { Problem, Trouble } from "../../ui/Trouble";
+import { ConflictDialog } from "./ConflictDialog";
+import { Judgement } from "./Judgement";
+import { PartsPanel } from "./PartsPanel";
+import { Rail } from "./Rail";
+import { Stage } from "./Stage";
+import { useBench, type Bench } from "./useBench";
+
+export function BenchScreen() {
+  const { workspace = "", fit = "" } = useParams();
+  const bench = useBench(workspace, fit);
+  if (bench.error && !bench.fit) return <Trouble error={bench.error} />;
+  if (!bench.fit) return <main aria-busy className="px-7 py-10" />;
+  return (
+    <main className="px-7 pt-3 pb-8">
+      <TopLine bench={bench} workspace={workspace} />
+      <div className="mt-4 grid gap-x-9 gap-y-8 md:grid-cols-[232px_minmax(0,1fr)] xl:grid-cols-[232px_minmax(0,1fr)_304px]">
+        <PartsPanel bench={bench} fit={bench.fit} />
+        <div className="min-w-0">
+          <Stage key={bench.fit.id} bench={bench} fit={bench.fit} workspace={workspace} />
+          <Rail fit={bench.fit} workspace={workspace} />
+        </div>
+        <div className="md:col-span-2 xl:col-span-1">
+          <Judgement bench={bench} fit={bench.fit} workspace={workspace} />
+        </div>
+      </div>
+      {bench.conflict && <ConflictDialog conflict={bench.conflict} settle={bench.settle} />}
+    </main>
+  );
+}
+
+function TopLine({ bench, workspace }: { bench: Bench; workspace: string }) {
+  const { piece } = bench.fit!;
+  const saved = bench.saving ? "saving…" : bench.savedAt ? `saved ${clock(bench.savedAt)}` : "saved";
+  return (
+    <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+      <h1 className="text-[22px] leading-8">{piece.document.subject}</h1>
+      <span role="status" className="text-[13px] text-soft">
+        {saved}
+      </span>
+      {bench.trouble && <Problem message={bench.trouble.message} onDismiss={bench.forgetTrouble} />}
+      <div className="ml-auto flex items-center gap-2">
+        <Step way="Undo" step={piece.undo} onPress={bench.undo} />
+        <Step way="Redo" step={piece.redo} onPress={bench.redo} />
+        <DeliverOne bench={bench} workspace={workspace} />
+      </div>
+    </div>
+  );
+}
+
+function Step({ way, step, onPress }: { way: string; step: string | null | undefined; onPress: () => void }) {
+  if (!step && way === "Redo") return null;
+  return (
+    <button
+      type="button"
+      disabled={!step}
+      onClick={onPress}
+      className="min-h-8 px-2 text-[13px] text-soft enabled:hover:text-ink enabled:hover:underline disabled:opacity-60"
+    >
+      {step ? `${way} “${step}”` : "Nothing to undo"}
+    </button>
+  );
+}
+
+function DeliverOne({ bench, workspace }: { bench: Bench; workspace: string }) {
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const fit = bench.fit!;
+  const ready = !fit.measuring && fit.file && fit.state !== "refused";
+  const hand = async () => {
+    try {
+      const delivery = await deliver(workspace, [fit.id]);
+      save(`/api/workspaces/${workspace}/deliveries/files/${delivery.files[0]!.id}`);
+      setTrouble(null);
+    } catch (error) {
+      setTrouble((error as Error).message);
+    }
+  };
+  return (
+    <>
+      {trouble && <Problem message={trouble} onDismiss={() => setTrouble(null)} />}
+      <Button look="next" disabled={!ready} onClick={() => void hand()}>
+        {fit.measuring ? "Making the file…" : fit.file && ready ? "Deliver this file" : "No file to deliver"}
+      </Button>
+    </>
+  );
+}
+
+const clock = (when: Date) => when.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });

@@ -1,0 +1,174 @@
+import { Ban, Check, TriangleAlert } from "lucide-react";
+
+import type { Finding, FitOut } from "../../api/client";
+import { proofUrl } from "../../api/queries";
+import { plural } from "../../measure/words";
+import { Button } from "../../ui/Button";
+import { SteadyImage } from "../../ui/SteadyImage";
+import type { Bench } from "./useBench";
+
+interface Props {
+  bench: Bench;
+  fit: FitOut;
+  workspace: string;
+}
+
+/** Asked beside measured, what there is to look at, and the fit as people will see it. */
+export function Judgement({ bench, fit, workspace }: Props) {
+  return (
+    <div className="grid gap-x-9 gap-y-7 md:grid-cols-2 xl:grid-cols-1">
+      <Demands fit={fit} />
+      <Findings bench={bench} fit={fit} />
+      <Seen fit={fit} workspace={workspace} />
+    </div>
+  );
+}
+
+const SYMBOLS = {
+  fits: { symbol: Check, colour: "text-fits", words: "fits" },
+  risky: { symbol: TriangleAlert, colour: "text-risky", words: "risky" },
+  refused: { symbol: Ban, colour: "text-refused", words: "would be refused" },
+};
+
+function Demands({ fit }: { fit: FitOut }) {
+  return (
+    <table className="w-full table-fixed text-left text-[13px]">
+      <thead>
+        <tr className="border-b-2 border-strong font-heading">
+          <th className="pb-1.5 font-semibold">Asked</th>
+          <th className="pb-1.5 font-semibold">Measured</th>
+        </tr>
+      </thead>
+      <tbody>
+        {fit.demands.map((demand) => {
+          const open = demand.measured === "—";
+          const { symbol: Symbol, colour, words } = SYMBOLS[demand.state];
+          return (
+            <tr key={demand.rule} className="border-b border-hairline align-baseline">
+              <td className="py-1.5 pr-2">{demand.asked}</td>
+              <td className={`py-1.5 ${demand.state === "fits" ? "" : `font-semibold ${colour}`}`}>
+                {open ? (
+                  <span className="text-soft">{fit.measuring ? "measuring…" : "no file"}</span>
+                ) : (
+                  <span className="flex items-baseline gap-1.5">
+                    <Symbol
+                      aria-label={words}
+                      size={13}
+                      strokeWidth={2.6}
+                      className={`shrink-0 self-center ${colour}`}
+                    />
+                    {measured(demand.rule, demand.measured, fit)}
+                  </span>
+                )}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+function measured(rule: string, words: string, fit: FitOut): string {
+  if (rule === "bytes" && fit.file) return `${words}, looks ${Math.round(fit.file.score)} of 100`;
+  if (rule === "format" && fit.file) return `${words}, ${fit.file.settings}`;
+  return words;
+}
+
+function Findings({ bench, fit }: { bench: Bench; fit: FitOut }) {
+  const serious = fit.findings.filter((finding) => finding.severity !== "note").length;
+  const heading = serious === 0 ? "Nothing to mend" : `${plural(serious, "thing", "things")} to look at`;
+  return (
+    <section aria-labelledby="findings">
+      <h2 id="findings" className="border-b-2 border-strong pb-1.5 text-[14px]">
+        {heading}
+      </h2>
+      <ol>
+        {fit.findings.map((finding, index) => (
+          <FindingRow key={`${finding.rule}-${index}`} bench={bench} finding={finding} number={index + 1} />
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+const TONES = {
+  refused: "bg-refused text-paper",
+  risky: "bg-risky text-paper",
+  note: "border border-soft text-soft",
+};
+
+function FindingRow({ bench, finding, number }: { bench: Bench; finding: Finding; number: number }) {
+  return (
+    <li className="flex gap-2.5 pt-3">
+      <span
+        className={`mt-px flex size-[18px] shrink-0 items-center justify-center rounded-full text-[11px] font-bold ${TONES[finding.severity]}`}
+      >
+        {number}
+        <span className="sr-only"> {finding.severity}: </span>
+      </span>
+      <div className="text-[13px]">
+        <p>{finding.message}</p>
+        {finding.repair && (
+          <Button className="mt-2" disabled={bench.saving} onClick={() => bench.repair(finding.repair!.name)}>
+            {finding.repair.label}
+          </Button>
+        )}
+      </div>
+    </li>
+  );
+}
+
+const SEEN_WIDEST_PX = 296;
+
+/** The fit at the sizes and on the grounds where it is seen; real size where the column has room. */
+function Seen({ fit, workspace }: { fit: FitOut; workspace: string }) {
+  if (fit.sheet.seen.length === 0) return null;
+  const { veil } = fit.sheet;
+  return (
+    <section aria-labelledby="seen" className="md:col-span-2 xl:col-span-1">
+      <h2 id="seen" className="border-b-2 border-strong pb-1.5 text-[14px]">
+        As people will see it
+      </h2>
+      {fit.sheet.seen.map((seen) => {
+        const width = Math.min(seen.width, SEEN_WIDEST_PX);
+        const height = (width * fit.height) / fit.width;
+        return (
+          <figure key={seen.name} className="pt-3">
+            <div className="flex flex-wrap">
+              {fit.sheet.grounds.map((ground) => (
+                <span key={ground} style={{ background: ground }} className="relative p-2.5">
+                  <SteadyImage
+                    src={proofUrl(workspace, fit.id, fit.key, width * 2)}
+                    alt={`On ${ground}`}
+                    className="block max-w-none"
+                    style={{
+                      width: width - (seen.width > SEEN_WIDEST_PX ? 20 : 0),
+                      height,
+                      borderRadius: round(fit, width, height),
+                    }}
+                  />
+                  {veil && (
+                    <span
+                      className="absolute inset-2.5"
+                      style={{ background: veil.colour, opacity: veil.opacity }}
+                    />
+                  )}
+                </span>
+              ))}
+            </div>
+            <figcaption className="figure pt-1 text-soft">
+              {seen.name}, {seen.width} px{seen.width > SEEN_WIDEST_PX ? ", drawn smaller here" : ""}
+            </figcaption>
+          </figure>
+        );
+      })}
+    </section>
+  );
+}
+
+function round(fit: FitOut, width: number, height: number): number {
+  const { cut } = fit.sheet;
+  if (!cut) return 0;
+  return cut.shape === "circle" ? Math.max(width, height) : cut.radius * Math.min(width, height);
+}

@@ -1,0 +1,80 @@
+import { useState } from "react";
+
+import type { Schemas } from "../../api/client";
+import { Line } from "./PartsPanel";
+
+type Length = Schemas["Length"];
+
+interface Props {
+  padding: Length | null;
+  chosenPx: number;
+  change: (padding: Length | null) => void;
+}
+
+/** Padding in px of the file or in percent of its short side; empty lets Fitzle choose. */
+export function PaddingField({ padding, chosenPx, change }: Props) {
+  const unit = padding?.unit ?? "px";
+  const shown = String(padding ? padding.value : Math.round(chosenPx * 10) / 10);
+  return (
+    <Line term="Padding">
+      <div className="flex items-baseline gap-1.5">
+        <Figure
+          key={`${shown}${unit}`}
+          shown={shown}
+          commit={(value) => change(value === null ? null : { value, unit })}
+        />
+        <select
+          aria-label="Unit of the padding"
+          value={unit}
+          onChange={(event) =>
+            change({ value: padding?.value ?? chosenPx, unit: event.target.value as Length["unit"] })
+          }
+          className="min-h-6 bg-transparent"
+        >
+          <option value="px">px</option>
+          <option value="%">%</option>
+        </select>
+        {padding ? (
+          <button
+            type="button"
+            className="min-h-6 text-[12px] font-semibold text-measure hover:underline"
+            onClick={() => change(null)}
+          >
+            automatic
+          </button>
+        ) : (
+          <span className="text-[12px] text-soft">automatic</span>
+        )}
+      </div>
+    </Line>
+  );
+}
+
+function Figure({ shown, commit }: { shown: string; commit: (value: number | null) => void }) {
+  const [text, setText] = useState(shown);
+  const done = () => {
+    if (text.trim() === shown) return;
+    const value = Number(text.replace(",", "."));
+    if (text.trim() === "") commit(null);
+    else if (Number.isFinite(value) && value >= 0) commit(value);
+    else setText(shown);
+  };
+  return (
+    <input
+      aria-label="Padding"
+      inputMode="decimal"
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={done}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") done();
+        const step = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+        if (step) {
+          event.preventDefault();
+          setText(String(Math.max(0, Number(text) + step)));
+        }
+      }}
+      className="figure min-h-6 w-12 border-b border-ink bg-transparent text-measure"
+    />
+  );
+}

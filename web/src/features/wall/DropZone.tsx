@@ -1,0 +1,42 @@
+import { useState, type CSSProperties, type DragEvent, type ReactNode } from "react";
+
+import { useUploads } from "../../ui/useUploads";
+
+interface Props {
+  fills: string[];
+  children: ReactNode;
+  className?: string;
+  over?: string;
+  style?: CSSProperties;
+}
+
+/** A part of the screen that takes dropped files; the innermost zone under the pointer gets them. */
+export function DropZone({ fills, children, className = "", over = "", style }: Props) {
+  const [hovered, setHovered] = useState(false);
+  const { bring } = useUploads();
+  const hasFiles = (event: DragEvent) => event.dataTransfer.types.includes("Files");
+  return (
+    <div
+      style={style}
+      data-fills={fills.join(",")}
+      className={`${className} ${hovered ? over : ""}`}
+      onDragOver={(event) => {
+        if (!hasFiles(event)) return;
+        event.preventDefault();
+        event.stopPropagation();
+        event.dataTransfer.dropEffect = "copy";
+        setHovered(true);
+      }}
+      onDragLeave={() => setHovered(false)}
+      onDrop={(event) => {
+        if (!hasFiles(event)) return;
+        event.preventDefault();
+        event.stopPropagation();
+        setHovered(false);
+        bring([...event.dataTransfer.files], fills);
+      }}
+    >
+      {children}
+    </div>
+  );
+}

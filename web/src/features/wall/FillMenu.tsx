@@ -1,0 +1,99 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Popover } from "radix-ui";
+import { useState } from "react";
+
+import { placeArtwork, takeAway } from "../../api/actions";
+import { artworkQuery, artworkUrl } from "../../api/queries";
+import { BringIn } from "../../ui/BringIn";
+import { Button } from "../../ui/Button";
+import { Problem } from "../../ui/Trouble";
+
+interface Props {
+  workspace: string;
+  fills: string[];
+  label: string;
+  about: string;
+  fit?: string | null;
+  quiet?: boolean;
+}
+
+/** The keyboard's way of dropping: choose artwork that is here, or a file, for these placements. */
+export function FillMenu({ workspace, fills, label, about, fit, quiet }: Props) {
+  const [open, setOpen] = useState(false);
+  const hidden = quiet && !open ? "opacity-0 group-hover/proof:opacity-100 focus-visible:opacity-100" : "";
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger
+        aria-label={`${about}: ${label}`}
+        className={`min-h-6 text-[12px] font-semibold text-measure hover:underline ${hidden}`}
+      >
+        {label}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={4}
+          collisionPadding={12}
+          aria-label={`${about}: ${label}`}
+          className="z-20 w-72 border border-ink bg-sheet"
+        >
+          <Choices workspace={workspace} fills={fills} fit={fit} close={() => setOpen(false)} />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+interface ChoicesProps {
+  workspace: string;
+  fills: string[];
+  fit?: string | null;
+  close: () => void;
+}
+
+function Choices({ workspace, fills, fit, close }: ChoicesProps) {
+  const queries = useQueryClient();
+  const artwork = useQuery(artworkQuery(workspace));
+  const done = async () => {
+    close();
+    await queries.invalidateQueries({ queryKey: [workspace, "wall"] });
+  };
+  const fill = useMutation({
+    mutationFn: (id: string) => placeArtwork(workspace, id, fills),
+    onSuccess: done,
+  });
+  const empty = useMutation({ mutationFn: () => takeAway(workspace, fit!), onSuccess: done });
+  const trouble = fill.error ?? empty.error;
+  return (
+    <>
+      <ul className="max-h-64 overflow-y-auto">
+        {artwork.data
+          ?.filter((entry) => entry.state === "ready")
+          .map((entry) => (
+            <li key={entry.id} className="border-b border-hairline">
+              <button
+                type="button"
+                disabled={fill.isPending}
+                onClick={() => fill.mutate(entry.id)}
+                className="flex w-full items-center gap-3 px-3 py-1.5 text-left outline-offset-[-2px] hover:bg-paper"
+              >
+                <span className="checker flex h-8 w-12 shrink-0 items-center justify-center">
+                  <img src={artworkUrl(workspace, entry.id, 96)} alt="" className="max-h-8 max-w-12" />
+                </span>
+                <span className="truncate text-[13px]">{entry.name}</span>
+              </button>
+            </li>
+          ))}
+      </ul>
+      <div className="flex flex-wrap items-center gap-2 p-3">
+        <BringIn fills={fills} label="Choose a file" look="quiet" />
+        {fit && (
+          <Button look="quiet" onClick={() => empty.mutate()}>
+            Empty it
+          </Button>
+        )}
+        {trouble && <Problem message={trouble.message} />}
+      </div>
+    </>
+  );
+}

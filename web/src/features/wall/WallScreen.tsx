@@ -1,0 +1,132 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate, useParams } from "react-router";
+
+import { deliver, save } from "../../api/actions";
+import type { PlaceState, Schemas } from "../../api/client";
+import { wallQuery } from "../../api/queries";
+import { plural } from "../../measure/words";
+import { Button } from "../../ui/Button";
+import { STATES } from "../../ui/State";
+import { Problem, Trouble } from "../../ui/Trouble";
+import { DropZone } from "./DropZone";
+import { ShelfRow } from "./ShelfRow";
+
+type Wall = Schemas["Wall"];
+const ORDER: PlaceState[] = ["fits", "risky", "refused", "out of date", "empty", "working"];
+
+export function WallScreen() {
+  const { workspace = "" } = useParams();
+  const wall = useQuery(wallQuery(workspace));
+  const [only, setOnly] = useState<PlaceState | null>(null);
+  if (wall.error && !wall.data) return <Trouble error={wall.error} />;
+  if (!wall.data) return <main aria-busy className="px-7 py-10 text-soft" />;
+  const shelves = wall.data.shelves
+    .map((shelf) => ({
+      ...shelf,
+      placements: shelf.placements.filter((entry) => !only || entry.state === only),
+    }))
+    .filter((shelf) => shelf.placements.length > 0);
+  return (
+    <DropZone fills={["suited"]} className="flex min-h-[calc(100vh-53px)] flex-col px-7 pt-4">
+      <main>
+        <Summary wall={wall.data} only={only} setOnly={setOnly} workspace={workspace} />
+        <div className="mt-4 grid gap-x-10 gap-y-3 xl:grid-cols-2">
+          {shelves.map((shelf) => (
+            <ShelfRow key={shelf.id} shelf={shelf} workspace={workspace} />
+          ))}
+        </div>
+        {shelves.length === 0 && <p className="py-10 text-soft">No placement is {only} now.</p>}
+      </main>
+      <p className="mt-auto flex flex-wrap items-baseline gap-x-5 border-t border-dashed border-strong py-5 text-soft">
+        <b className="font-heading text-[15px] text-ink">Drop a file anywhere</b>
+        on a place to fit it there, on a shelf to fill the shelf, here to fill every empty place it suits.
+        Pasting works too.
+        <span className="figure ml-auto">PNG JPEG WebP GIF BMP SVG</span>
+      </p>
+    </DropZone>
+  );
+}
+
+interface SummaryProps {
+  wall: Wall;
+  only: PlaceState | null;
+  setOnly: (state: PlaceState | null) => void;
+  workspace: string;
+}
+
+function Summary({ wall, only, setOnly, workspace }: SummaryProps) {
+  const all = wall.shelves.flatMap((shelf) => shelf.placements);
+  const count = (state: PlaceState) => all.filter((entry) => entry.state === state).length;
+  return (
+    <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
+      <h1 className="text-[26px] leading-9">
+        {plural(all.length, "place", "places")}, {count("fits") + count("out of date")} fit.
+      </h1>
+      <div role="group" aria-label="Show only" className="flex flex-wrap gap-4">
+        {ORDER.filter((state) => count(state) > 0).map((state) => (
+          <Filter
+            key={state}
+            state={state}
+            count={count(state)}
+            pressed={only === state}
+            onPress={() => setOnly(only === state ? null : state)}
+          />
+        ))}
+      </div>
+      <div className="ml-auto">
+        <DeliverButton wall={wall} workspace={workspace} />
+      </div>
+    </div>
+  );
+}
+
+interface FilterProps {
+  state: PlaceState;
+  count: number;
+  pressed: boolean;
+  onPress: () => void;
+}
+
+function Filter({ state, count, pressed, onPress }: FilterProps) {
+  const { symbol: Symbol, colour } = STATES[state];
+  return (
+    <button
+      type="button"
+      aria-pressed={pressed}
+      onClick={onPress}
+      className={`inline-flex min-h-7 items-center gap-1.5 border-b-2 text-[13px] font-semibold ${colour} ${pressed ? "border-current" : "border-transparent hover:border-hairline"}`}
+    >
+      <Symbol aria-hidden size={14} strokeWidth={2.4} />
+      {count} {state}
+    </button>
+  );
+}
+
+function DeliverButton({ wall, workspace }: { wall: Wall; workspace: string }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const changed = wall.changed > 0;
+  const hand = useMutation({
+    mutationFn: () => deliver(workspace, null, changed),
+    onSuccess: async (delivery) => {
+      save(`/api/workspaces/${workspace}/deliveries/${delivery.id}/zip`);
+      await queries.invalidateQueries({ queryKey: [workspace] });
+      await navigate(`/w/${workspace}/deliveries`);
+    },
+  });
+  if (wall.deliverable === 0) return null;
+  const words = !changed
+    ? `Deliver all ${wall.deliverable} again`
+    : wall.changed === wall.deliverable
+      ? `Deliver all ${wall.changed} that fit`
+      : `Deliver ${wall.changed} that changed`;
+  return (
+    <div className="flex items-center gap-4">
+      {hand.error && <Problem message={hand.error.message} onDismiss={hand.reset} />}
+      <Button look={changed ? "next" : "plain"} disabled={hand.isPending} onClick={() => hand.mutate()}>
+        {words}
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,29 @@
+import "@fontsource-variable/bricolage-grotesque/wdth.css";
+import "@fontsource-variable/instrument-sans/wdth.css";
+import "@fontsource-variable/martian-mono/wdth.css";
+import "./styles.css";
+
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { setNonce } from "get-nonce";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter } from "react-router";
+
+import { App } from "./app";
+import { applyTheme, storedTheme } from "./ui/theme";
+
+const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
+if (nonce) setNonce(nonce);
+applyTheme(storedTheme());
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2000 } } });
+
+createRoot(document.getElementById("root")!).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <BrowserRouter>
+        <App />
+      </BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+);

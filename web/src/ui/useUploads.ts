@@ -1,0 +1,10 @@
+import { createContext, useContext } from "react";
+
+export interface Uploads {
+  /** Uploads files and, once they are read, fills these placements (["suited"]: every empty one they suit). */
+  bring: (files: File[], fills: string[]) => void;
+}
+
+export const UploadsContext = createContext<Uploads>({ bring: () => undefined });
+
+export const useUploads = () => useContext(UploadsContext);
