@@ -51,6 +51,10 @@ def fill(workspace: Any, owner: Any) -> None:
         _place(workspace, owner, artwork, [by_name[place] for place in FILLED[name]])
 
 
+# A tile with a ground of its own colour has no seam where the destination rounds its corners.
+GROUNDS = {"Touch icon": "#17443c", "Floor patch": "#17443c"}
+
+
 def _place(workspace: Any, owner: Any, artwork: Any, placements: list[str]) -> None:
     from fitzle.apps.pieces.fits import make_file, place
     from fitzle.apps.pieces.saving import save_changes
@@ -61,8 +65,12 @@ def _place(workspace: Any, owner: Any, artwork: Any, placements: list[str]) -> N
     if artwork.name in FOCUS:
         x, y = FOCUS[artwork.name]
         change = Change(part="picture", field="focus", value={"x": x, "y": y})
-        save_changes(piece, owner, piece.revision, [change], "move the focus")
+        piece = save_changes(piece, owner, piece.revision, [change], "move the focus")
     for fit in fits:
+        colour = GROUNDS.get(fit.placement.spec.name)
+        if colour:
+            change = Change(part="ground", field="colour", value=colour, placement=str(fit.placement_id))
+            piece = save_changes(piece, owner, piece.revision, [change], "change the ground")
         make_file(fit.pk)
 
 

@@ -31,7 +31,7 @@ def wheel(cx: float, cy: float, radius: float, colour: str, rim: float = 0.13) -
 def word_and_picture(mark: str, first: str, second: str) -> str:
     """The full mark: wheel and two lines of words."""
     large, small = 46.0, 25.0
-    width = 152 + max(word_width("OTTERMOOR", large, 15), word_width("CYCLE WORKS", small, 10.5)) + 6
+    width = 152 + max(word_width("OTTERMOOR", large, 15), word_width("CYCLE WORKS", small, 10.5)) + 12
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:.0f} 128">{wheel(64, 64, 62, mark)}'
         f"{stroked_word('OTTERMOOR', 152, 22, large, 10, first, 15)}"

@@ -44,7 +44,7 @@ _SHELVES: dict[str, list[dict[str, Any]]] = {
         },
         {
             "name": "Tab icon", "size": {"width": 32, "height": 32}, "formats": ["ico", "png"], "max_bytes": 30_000,
-            "seen": [{"name": "browser tab", "width": 16, "density": 2}], "grounds": [LIGHT, "#3a3d41"],
+            "seen": [{"name": "browser tab", "width": 16, "density": 2}], "grounds": [LIGHT, "#dfe3e8"],
         },
         {
             "name": "Touch icon", "size": {"width": 180, "height": 180}, "formats": ["png"], "max_bytes": 60_000,
@@ -54,7 +54,7 @@ _SHELVES: dict[str, list[dict[str, Any]]] = {
     ],
     "Web shop": [
         {
-            "name": "Wide banner", "size": {"width": 2000, "height": 500}, "formats": ["png"], "max_bytes": 90_000,
+            "name": "Wide banner", "size": {"width": 2000, "height": 500}, "formats": ["png"], "max_bytes": 45_000,
             "transparency": "forbidden", "seen": [{"name": "shop front", "width": 1280}],
         },
     ],
@@ -83,7 +83,7 @@ _SHELVES: dict[str, list[dict[str, Any]]] = {
         {
             "name": "Floor patch", "size": {"width": 512, "height": 512}, "formats": ["png"], "max_bytes": 700_000,
             "transparency": "allowed", "cut": {"shape": "circle"}, "seen": [{"name": "underfoot", "width": 256}],
-            "grounds": ["#6d6a63"],
+            "grounds": ["#e9e2d4"],
         },
     ],
 }  # fmt: skip

@@ -613,6 +613,8 @@ export interface components {
             why: string;
             /** Key */
             key: string;
+            /** Page */
+            page: string;
         };
         /**
          * Place

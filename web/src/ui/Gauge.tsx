@@ -13,7 +13,7 @@ export function Gauge({
   const share = bytes === null || !limit ? 0 : Math.min(1, bytes / limit);
   return (
     <span className="figure flex items-center gap-2 whitespace-nowrap text-soft">
-      <span aria-hidden className={`h-[4px] w-11 shrink-0 bg-gauge ${colour}`}>
+      <span aria-hidden className={`h-[4px] w-[44px] shrink-0 bg-gauge ${colour}`}>
         <span
           className="block h-full bg-current"
           style={{ width: share > 0 ? Math.max(2, 44 * share) : 0 }}

@@ -12,6 +12,7 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.findings import Finding
 from fitzle.core.piece.document import Piece as PieceDocument
 from fitzle.core.piece.editing import Change
+from fitzle.core.plan.grounds import readable_ground
 from fitzle.core.preflight.demands import Demand
 from fitzle.core.spec.sheet import SpecSheet
 
@@ -51,6 +52,14 @@ class ArtworkOut(Schema):
     message: str
     facts: ArtworkFacts | None
     created_at: datetime
+    shown_on: str | None = None
+
+    @staticmethod
+    def resolve_shown_on(artwork: Any) -> str | None:
+        """A ground on which a transparent artwork can be seen; None for an opaque one."""
+        if not artwork.facts or artwork.facts["transparency"] == "none":
+            return None
+        return readable_ground([], [ArtworkFacts.model_validate(artwork.facts)])
 
 
 class Rename(Schema):
@@ -174,6 +183,7 @@ class FitBrief(Schema):
     state: PlaceState
     why: str
     key: str
+    page: str
 
 
 class FitOut(Schema):

@@ -106,6 +106,7 @@ def rail_view(workspace: Any, piece: Any, delivered: dict[UUID, str]) -> list[Fi
                 state=state,
                 why=why,
                 key=opened.key,
+                page=opened.sheet.grounds[0] if opened.sheet.grounds else "#ffffff",
             )
         )
     return briefs

@@ -55,7 +55,7 @@ def _proof(placement: Any, size: Size, scale: int, opened: OpenFit | None, deliv
     return WallProof(
         id=placement.pk,
         name=sheet.name,
-        size=size_words(sheet),
+        size=f"{size.width} × {size.height} px" if opened else size_words(sheet),
         width=size.width,
         height=size.height,
         drawn_width=round(size.width / scale, 2),

@@ -18,6 +18,7 @@ from fitzle.core.units import words_for_bytes
 
 GOOD_SCORE = 70.0  # SSIMULACRA2: below that a loss can be seen when looking for it
 BAD_SCORE = 50.0  # below that it shows at once
+USELESS_SCORE = 10.0  # below that ("very low quality" in the metric's own words) no file is better than this one
 
 ENCODERS: dict[Format, Callable[[Picture, int | None], Search]] = {
     "png": encode_png,
@@ -51,6 +52,8 @@ def best_file(picture: Picture, sheet: SpecSheet) -> Choice:
             best = found
         if best and best.score >= GOOD_SCORE:
             break
+    if best and best.score < USELESS_SCORE:
+        return Choice(None, tried, [_useless(best, tried, sheet)])
     return Choice(best, tried, _findings(best, tried, sheet))
 
 
@@ -85,6 +88,20 @@ def _over_limit(tried: list[Attempt], sheet: SpecSheet) -> Finding:
         " a plain ground or less detail would help.",
         measured=least.bytes,
         limit=sheet.max_bytes,
+    )
+
+
+def _useless(best: Encoded, tried: list[Attempt], sheet: SpecSheet) -> Finding:
+    smallest_lossless = min((attempt.bytes for attempt in tried if attempt.settings == "lossless"), default=None)
+    needed = f" Lossless it has {words_for_bytes(smallest_lossless)}." if smallest_lossless else ""
+    return Finding(
+        rule="quality",
+        severity="refused",
+        message=f"Under {words_for_bytes(sheet.max_bytes or 0)} nothing recognisable is left: the best of {len(tried)}"
+        f" tries looks {best.score:.0f} of 100.{needed} A calmer picture or a plain ground would help, or another"
+        " format if the place takes one.",
+        measured=best.score,
+        limit=USELESS_SCORE,
     )
 
 

@@ -34,7 +34,9 @@ def encode_ico(picture: Picture, limit: int | None) -> Search:
 
 def ico_file(pictures: list[Picture], compressed: bool) -> bytes:
     """The bytes of an ICO with one entry for each picture, in this order."""
-    entries = [lossless_png(picture) if compressed else _uncompressed(picture) for picture in pictures]
+    entries = [
+        lossless_png(picture, full_colour=True) if compressed else _uncompressed(picture) for picture in pictures
+    ]
     directory = struct.pack("<HHH", 0, 1, len(entries))
     offset = len(directory) + 16 * len(entries)
     for picture, entry in zip(pictures, entries, strict=True):

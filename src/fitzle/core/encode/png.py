@@ -38,13 +38,23 @@ def encode_png(picture: Picture, limit: int | None) -> Search:
     return Search(best, tried)
 
 
-def lossless_png(picture: Picture) -> bytes:
-    """The smallest PNG with exactly these pixels."""
+def lossless_png(picture: Picture, *, full_colour: bool = False) -> bytes:
+    """The smallest PNG with exactly these pixels; `full_colour` keeps 32 bits a pixel, as ICO entries need."""
     import oxipng
 
-    colours = oxipng.ColorType.rgb() if picture.opaque else oxipng.ColorType.rgba()
-    raw = oxipng.RawImage(picture.bands.tobytes(), picture.width, picture.height, color_type=colours)
-    return bytes(raw.create_optimized_png(level=OPTIMISER_LEVEL))
+    colours = oxipng.ColorType.rgb() if picture.opaque and not full_colour else oxipng.ColorType.rgba()
+    pixels = picture.pixels if full_colour else picture.bands
+    raw = oxipng.RawImage(pixels.tobytes(), picture.width, picture.height, color_type=colours)
+    reduce = not full_colour
+    return bytes(
+        raw.create_optimized_png(
+            level=OPTIMISER_LEVEL,
+            bit_depth_reduction=reduce,
+            color_type_reduction=reduce,
+            palette_reduction=reduce,
+            grayscale_reduction=reduce,
+        )
+    )
 
 
 def _palette(

@@ -20,6 +20,7 @@ from fitzle.core.spec.sheet import CircleCut, SpecSheet
 ENLARGED_SHOWS = 1.1  # times; up to that the softening is within what the encoder costs
 BOX_SHOWS = 0.02  # OKLab: a just noticeable difference between a backdrop and what surrounds it
 ONE_COLOUR_SHARE = 0.97
+MERGED_SHARE = 0.8  # of the outline
 
 
 class Judged(NamedTuple):
@@ -97,8 +98,7 @@ def mark_contrast(judged: Judged) -> Finding | None:
     if judged.facts.kind != "mark" or judged.facts.transparency == "none":
         return None
     measured = [
-        (weakest_contrast(_outline(judged), colour), words)
-        for words, colour in grounds_behind(judged.sheet, judged.plan.ground)
+        (_contrast_with(judged, colour), words) for words, colour in grounds_behind(judged.sheet, judged.plan.ground)
     ]
     ratio, words = min(measured, default=(21.0, ""))
     if ratio >= LEAST_GRAPHICS_CONTRAST:
@@ -167,6 +167,24 @@ def _contrast_repair(judged: Judged) -> Repair:
     if tint:
         return Repair(name="contrasting-tint", label=f"Tint it {tint}")
     return Repair(name="choose-ground", label="Put a readable ground behind it")
+
+
+def _contrast_with(judged: Judged, behind: Rgb) -> float:
+    """Contrast of the outline with what is behind it.
+
+    Where the outline merges with the ground on purpose (a tile on a ground of its own colour) the colours inside it
+    are what is seen, and they are measured instead.
+    """
+    outline = _outline(judged)
+    merged = sum(entry.share for entry in outline if _merges(entry, behind))
+    if merged < MERGED_SHARE * sum(entry.share for entry in outline) or judged.part.tint:
+        return weakest_contrast(outline, behind)
+    inside = tuple(entry for entry in judged.facts.colours if not _merges(entry, behind))
+    return weakest_contrast(inside, behind) if inside else 1.0
+
+
+def _merges(entry: ColourShare, behind: Rgb) -> bool:
+    return difference(parse_hex(entry.hex), behind) <= BOX_SHOWS
 
 
 def _outline(judged: Judged) -> tuple[ColourShare, ...]:

@@ -68,7 +68,7 @@ function Library({ workspace, all, shown, choose }: LibraryProps) {
                 <img
                   src={artworkUrl(workspace, entry.id, 336)}
                   alt=""
-                  className={`max-h-26 max-w-full ${entry.facts?.transparency === "none" ? "" : "checker"}`}
+                  className={`max-h-26 max-w-full ${backing(entry)}`}
                 />
               ) : (
                 <span className="mb-2 text-[12px] text-soft">
@@ -87,6 +87,12 @@ function Library({ workspace, all, shown, choose }: LibraryProps) {
       ))}
     </ul>
   );
+}
+
+/** What lies behind a transparent artwork: a checker, or dark where it is too pale for that. */
+function backing(entry: ArtworkOut): string {
+  if (!entry.shown_on) return "";
+  return entry.shown_on === "#ffffff" ? "checker light-checker" : "checker dark-checker";
 }
 
 function shortFacts(entry: ArtworkOut): string {
@@ -152,13 +158,13 @@ const PICTURE_PX = 400;
 const TALLEST_PX = 240;
 
 function Picture({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {
-  const { width, height, trimmed, transparency } = artwork.facts!;
+  const { width, height, trimmed } = artwork.facts!;
   const scale = Math.min(PICTURE_PX / width, TALLEST_PX / height);
   const [w, h] = [width * scale, height * scale];
   const inner = trimmed.width < width - 0.5 || trimmed.height < height - 0.5;
   return (
     <div className="mt-5">
-      <div className={`relative ${transparency === "none" ? "" : "checker"}`} style={{ width: w, height: h }}>
+      <div className={`relative ${backing(artwork)}`} style={{ width: w, height: h }}>
         <img
           src={artworkUrl(workspace, artwork.id, w * 2)}
           alt={artwork.name}

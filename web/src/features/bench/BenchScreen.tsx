@@ -8,6 +8,7 @@ import { ConflictDialog } from "./ConflictDialog";
 import { Judgement } from "./Judgement";
 import { PartsPanel } from "./PartsPanel";
 import { Rail } from "./Rail";
+import { Seen } from "./Seen";
 import { Stage } from "./Stage";
 import { useBench, type Bench } from "./useBench";
 
@@ -23,10 +24,11 @@ export function BenchScreen() {
         <PartsPanel bench={bench} fit={bench.fit} />
         <div className="min-w-0">
           <Stage key={bench.fit.id} bench={bench} fit={bench.fit} workspace={workspace} />
+          <Seen fit={bench.fit} workspace={workspace} />
           <Rail fit={bench.fit} workspace={workspace} />
         </div>
         <div className="md:col-span-2 xl:col-span-1">
-          <Judgement bench={bench} fit={bench.fit} workspace={workspace} />
+          <Judgement bench={bench} fit={bench.fit} />
         </div>
       </div>
       {bench.conflict && <ConflictDialog conflict={bench.conflict} settle={bench.settle} />}

@@ -1,25 +1,21 @@
 import { Ban, Check, TriangleAlert } from "lucide-react";
 
 import type { Finding, FitOut } from "../../api/client";
-import { proofUrl } from "../../api/queries";
 import { plural } from "../../measure/words";
 import { Button } from "../../ui/Button";
-import { SteadyImage } from "../../ui/SteadyImage";
 import type { Bench } from "./useBench";
 
 interface Props {
   bench: Bench;
   fit: FitOut;
-  workspace: string;
 }
 
-/** Asked beside measured, what there is to look at, and the fit as people will see it. */
-export function Judgement({ bench, fit, workspace }: Props) {
+/** Asked beside measured, and what there is to look at. */
+export function Judgement({ bench, fit }: Props) {
   return (
     <div className="grid gap-x-9 gap-y-7 md:grid-cols-2 xl:grid-cols-1">
       <Demands fit={fit} />
       <Findings bench={bench} fit={fit} />
-      <Seen fit={fit} workspace={workspace} />
     </div>
   );
 }
@@ -70,10 +66,12 @@ function Demands({ fit }: { fit: FitOut }) {
 }
 
 function measured(rule: string, words: string, fit: FitOut): string {
-  if (rule === "bytes" && fit.file) return `${words}, looks ${Math.round(fit.file.score)} of 100`;
+  if (rule === "bytes" && fit.file) return `${words}, ${lossWords(fit.file.score)}`;
   if (rule === "format" && fit.file) return `${words}, ${fit.file.settings}`;
   return words;
 }
+
+const lossWords = (score: number) => (score >= 99.95 ? "nothing lost" : `looks ${Math.round(score)} of 100`);
 
 function Findings({ bench, fit }: { bench: Bench; fit: FitOut }) {
   const serious = fit.findings.filter((finding) => finding.severity !== "note").length;
@@ -117,58 +115,4 @@ function FindingRow({ bench, finding, number }: { bench: Bench; finding: Finding
       </div>
     </li>
   );
-}
-
-const SEEN_WIDEST_PX = 296;
-
-/** The fit at the sizes and on the grounds where it is seen; real size where the column has room. */
-function Seen({ fit, workspace }: { fit: FitOut; workspace: string }) {
-  if (fit.sheet.seen.length === 0) return null;
-  const { veil } = fit.sheet;
-  return (
-    <section aria-labelledby="seen" className="md:col-span-2 xl:col-span-1">
-      <h2 id="seen" className="border-b-2 border-strong pb-1.5 text-[14px]">
-        As people will see it
-      </h2>
-      {fit.sheet.seen.map((seen) => {
-        const width = Math.min(seen.width, SEEN_WIDEST_PX);
-        const height = (width * fit.height) / fit.width;
-        return (
-          <figure key={seen.name} className="pt-3">
-            <div className="flex flex-wrap">
-              {fit.sheet.grounds.map((ground) => (
-                <span key={ground} style={{ background: ground }} className="relative p-2.5">
-                  <SteadyImage
-                    src={proofUrl(workspace, fit.id, fit.key, width * 2)}
-                    alt={`On ${ground}`}
-                    className="block max-w-none"
-                    style={{
-                      width: width - (seen.width > SEEN_WIDEST_PX ? 20 : 0),
-                      height,
-                      borderRadius: round(fit, width, height),
-                    }}
-                  />
-                  {veil && (
-                    <span
-                      className="absolute inset-2.5"
-                      style={{ background: veil.colour, opacity: veil.opacity }}
-                    />
-                  )}
-                </span>
-              ))}
-            </div>
-            <figcaption className="figure pt-1 text-soft">
-              {seen.name}, {seen.width} px{seen.width > SEEN_WIDEST_PX ? ", drawn smaller here" : ""}
-            </figcaption>
-          </figure>
-        );
-      })}
-    </section>
-  );
-}
-
-function round(fit: FitOut, width: number, height: number): number {
-  const { cut } = fit.sheet;
-  if (!cut) return 0;
-  return cut.shape === "circle" ? Math.max(width, height) : cut.radius * Math.min(width, height);
 }

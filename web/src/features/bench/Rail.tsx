@@ -29,7 +29,7 @@ export function Rail({ fit, workspace }: { fit: FitOut; workspace: string }) {
                   style={{
                     width: entry.drawn_width,
                     height: entry.drawn_height,
-                    background: fit.sheet.grounds[0],
+                    background: entry.page,
                   }}
                 />
               </span>

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { Check } from "lucide-react";
 import { Link, useParams } from "react-router";
 
 import type { Schemas } from "../../api/client";
@@ -82,6 +83,15 @@ function Record({ delivery, workspace }: { delivery: Delivery; workspace: string
   );
 }
 
+function UpToDate() {
+  return (
+    <span className="flex items-center gap-1.5 text-[12px] font-semibold text-fits">
+      <Check aria-hidden size={13} strokeWidth={2.6} />
+      up to date
+    </span>
+  );
+}
+
 function Row({ file, base }: { file: DeliveredFile; base: string }) {
   return (
     <tr className="border-b border-hairline align-baseline max-sm:grid max-sm:py-1">
@@ -98,7 +108,7 @@ function Row({ file, base }: { file: DeliveredFile; base: string }) {
         {file.width} × {file.height}
       </td>
       <td className="figure pr-4 text-soft">{wordsForBytes(file.bytes)}</td>
-      <td>{file.out_of_date ? <State state="out of date" why="changed since" /> : <State state="fits" />}</td>
+      <td>{file.out_of_date ? <State state="out of date" why="changed since" /> : <UpToDate />}</td>
     </tr>
   );
 }

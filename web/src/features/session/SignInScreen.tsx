@@ -25,7 +25,7 @@ export function SignInScreen() {
     <main className="mx-auto grid min-h-screen max-w-5xl content-center gap-x-20 gap-y-10 px-7 md:grid-cols-[1fr_340px]">
       <section>
         <Wordmark />
-        <h1 className="mt-6 max-w-[16ch] text-[40px] leading-[1.08]">
+        <h1 className="mt-6 max-w-[16ch] text-[40px] text-balance leading-[1.08]">
           Say where it goes. Fitzle works out the rest.
         </h1>
         <div className="mt-10 flex items-end gap-7 border-b-2 border-strong" aria-hidden>

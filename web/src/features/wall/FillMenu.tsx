@@ -77,7 +77,7 @@ function Choices({ workspace, fills, fit, close }: ChoicesProps) {
                 onClick={() => fill.mutate(entry.id)}
                 className="flex w-full items-center gap-3 px-3 py-1.5 text-left outline-offset-[-2px] hover:bg-paper"
               >
-                <span className="checker flex h-8 w-12 shrink-0 items-center justify-center">
+                <span className={`flex h-8 w-12 shrink-0 items-center justify-center ${entry.shown_on && entry.shown_on !== "#ffffff" ? "checker dark-checker" : "checker light-checker"}`}>
                   <img src={artworkUrl(workspace, entry.id, 96)} alt="" className="max-h-8 max-w-12" />
                 </span>
                 <span className="truncate text-[13px]">{entry.name}</span>

@@ -7,7 +7,11 @@ import { Proof } from "./Proof";
 export function ShelfRow({ shelf, workspace }: { shelf: Schemas["Shelf"]; workspace: string }) {
   const all = shelf.placements.map((entry) => entry.id);
   return (
-    <DropZone fills={all} over="bg-[var(--measure-faint)]" className="-mx-2 px-2 pb-1">
+    <DropZone
+      fills={all}
+      over="bg-[var(--measure-faint)]"
+      className={`-mx-2 min-w-0 px-2 pb-1 ${all.length > 1 ? "md:col-span-2" : ""}`}
+    >
       <section aria-labelledby={`shelf-${shelf.id}`} className="group/shelf">
         <div className="flex items-baseline gap-4">
           <h2 id={`shelf-${shelf.id}`} className="text-[16px]">

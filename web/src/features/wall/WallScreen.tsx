@@ -31,7 +31,7 @@ export function WallScreen() {
     <DropZone fills={["suited"]} className="flex min-h-[calc(100vh-53px)] flex-col px-7 pt-4">
       <main>
         <Summary wall={wall.data} only={only} setOnly={setOnly} workspace={workspace} />
-        <div className="mt-4 grid gap-x-10 gap-y-3 xl:grid-cols-2">
+        <div className="mt-4 grid grid-flow-dense gap-x-10 gap-y-4 md:grid-cols-2 xl:grid-cols-4">
           {shelves.map((shelf) => (
             <ShelfRow key={shelf.id} shelf={shelf} workspace={workspace} />
           ))}

@@ -1,0 +1,299 @@
+"""From artwork and piece to plan, picture, findings and file."""
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.artwork.reading import Artwork, read_artwork
+from fitzle.core.errors import DocumentError
+from fitzle.core.findings import verdict_of
+from fitzle.core.piece.document import Piece
+from fitzle.core.piece.editing import Change, apply_changes, new_piece
+from fitzle.core.pipeline import (
+    facts_and_sources,
+    fit_key,
+    judge_finished,
+    make_fit,
+    plan_fit,
+    proof_bytes,
+)
+from fitzle.core.plan.planning import plan_piece
+from fitzle.core.plan.suiting import suits
+from fitzle.core.preflight.brief import brief
+from fitzle.core.preflight.repairs import repair_changes
+from fitzle.core.render.painting import paint
+from tests.make import disc, opened, photo, saved, sheet, svg
+
+MARK = read_artwork(svg(), "mark.svg")
+PHOTO = read_artwork(saved(photo(1200, 800), "JPEG", quality=92), "photo.jpg")
+BOXED = read_artwork(saved(disc(300, ground="#ffffff"), "PNG"), "boxed.png")
+HERE = "here"
+
+
+def piece_of(artwork: Artwork, **fields: object) -> Piece:
+    piece = new_piece("thing", "a", artwork.facts.kind)
+    part = artwork.facts.kind
+    changes = [
+        Change(part="ground" if name == "colour" else part, field=name, value=value) for name, value in fields.items()
+    ]
+    return apply_changes(piece, changes)
+
+
+def made(artwork: Artwork, place: dict, **fields: object):  # type: ignore[no-untyped-def]
+    facts, sources = facts_and_sources({"a": artwork})
+    target = sheet(**place)
+    return make_fit(plan_fit(piece_of(artwork, **fields), target, facts, HERE), target, sources)
+
+
+def rules(artwork: Artwork, place: dict, **fields: object) -> dict[str, str]:
+    facts, _ = facts_and_sources({"a": artwork})
+    planned = plan_fit(piece_of(artwork, **fields), sheet(**place), facts, HERE)
+    return {finding.rule: finding.severity for finding in planned.findings}
+
+
+@settings(max_examples=150, deadline=None)
+@given(st.integers(1, 4096), st.integers(1, 4096), st.booleans(), st.booleans(), st.booleans())
+def test_nothing_is_stretched_and_nothing_leaves_the_picture(
+    width: int, height: int, fill: bool, vector: bool, circle: bool
+) -> None:
+    facts = (MARK if vector else BOXED).facts
+    place = {"size": {"width": width, "height": height}, "cut": {"shape": "circle"} if circle else None}
+    piece = piece_of(MARK, mode="fill" if fill else "whole")
+    plan = plan_piece(piece, sheet(**place), {"a": facts})
+    box, window = plan.artworks[0].box, plan.artworks[0].window
+    assert abs(box.width - box.height * window.ratio) <= 0.5 + 0.5 * window.ratio + 1e-6
+    assert box.x >= -1e-6
+    assert box.y >= -1e-6
+    assert box.right <= width + 1e-6
+    assert box.bottom <= height + 1e-6
+
+
+@pytest.mark.parametrize("scale", [2, 3, 7])
+def test_a_plan_for_twice_the_size_is_twice_the_plan(scale: int) -> None:
+    piece = piece_of(MARK, padding={"value": 10, "unit": "%"})
+    small = plan_piece(piece, sheet(size={"width": 200, "height": 120}), {"a": MARK.facts}).artworks[0].box
+    large = plan_piece(piece, sheet(size={"width": 200 * scale, "height": 120 * scale}), {"a": MARK.facts})
+    assert large.artworks[0].box == pytest.approx(tuple(small.scaled(scale)), rel=1e-9)
+
+
+def test_padding_in_px_counts_at_the_final_size() -> None:
+    plan = plan_piece(
+        piece_of(MARK, padding={"value": 2, "unit": "px"}), sheet(size={"width": 16, "height": 16}), {"a": MARK.facts}
+    )
+    assert plan.artworks[0].box.x == pytest.approx(2)
+    assert plan.artworks[0].box.width == pytest.approx(12)
+
+
+def test_a_mark_is_squared_up_by_what_shows_of_it() -> None:
+    """The margins in the file do not count: the disc is centred, whatever is around it in the file."""
+    off_centre = read_artwork(svg('<circle cx="15" cy="12" r="10" fill="#000"/>'), "off.svg")
+    made_here = made(off_centre, {"size": {"width": 64, "height": 64}})
+    alpha = opened(made_here.encoded.data).convert("RGBA").getchannel("A")
+    left, top, right, bottom = alpha.getbbox()
+    assert abs(left - (64 - right)) <= 1
+    assert abs(top - (64 - bottom)) <= 1
+
+
+def test_the_focus_chooses_what_shows_of_a_picture() -> None:
+    two = photo(400, 100)
+    two.paste("#ff0000", (0, 0, 200, 100))
+    two.paste("#0000ff", (200, 0, 400, 100))
+    art = read_artwork(saved(two, "PNG"), "two.png")
+    place = {"size": {"width": 100, "height": 100}}
+    for x, channel in ((0.0, 0), (1.0, 2)):
+        pixels = np.asarray(opened(made(art, place, mode="fill", focus={"x": x, "y": 0.5}).encoded.data).convert("RGB"))
+        assert pixels[50, 50, channel] > 240
+
+
+def test_where_no_transparency_is_taken_a_readable_ground_is_given_not_black() -> None:
+    pale = read_artwork(svg('<circle cx="50" cy="25" r="20" fill="#fff6d8"/>'), "pale.svg")
+    found = made(pale, {"transparency": "forbidden"})
+    assert found.plan.ground == "#111111"
+    assert found.verdict == "fits"
+    dark = made(MARK, {"transparency": "forbidden", "formats": ["jpeg"]})
+    assert dark.plan.ground == "#ffffff"
+    assert opened(dark.encoded.data).getpixel((1, 1)) == pytest.approx((255, 255, 255), abs=2)
+
+
+def test_a_tint_replaces_the_colour_and_keeps_the_shape() -> None:
+    plain, tinted = made(MARK, {}), made(MARK, {}, tint="#ff8800")
+    before, after = (np.asarray(opened(entry.encoded.data).convert("RGBA")) for entry in (plain, tinted))
+    assert np.array_equal(before[..., 3], after[..., 3])
+    assert (after[after[..., 3] == 255][:, :3] == (255, 136, 0)).all()
+
+
+def test_a_ground_of_one_colour_fills_the_whole_picture() -> None:
+    pixels = np.asarray(opened(made(MARK, {}, colour="#102030").encoded.data).convert("RGBA"))
+    assert tuple(pixels[0, 0]) == (16, 32, 48, 255)
+    assert pixels[..., 3].min() == 255
+
+
+def test_enlarging_a_bitmap_is_told_with_its_figure_and_a_vector_is_free() -> None:
+    small = read_artwork(saved(photo(100, 60), "JPEG"), "small.jpg")
+    assert rules(small, {})["enlarging"] == "risky"
+    assert "enlarging" not in rules(MARK, {"size": {"width": 3000, "height": 3000}})
+    facts, _ = facts_and_sources({"a": small})
+    finding = plan_fit(piece_of(small), sheet(), facts, HERE).findings[0]
+    assert finding.measured == pytest.approx(320 / 100, abs=0.01)
+    assert brief(finding) == "enlarged 3.2 ×"
+
+
+@pytest.mark.parametrize(
+    ("padding", "cut", "touches"),
+    [
+        ({"value": 0, "unit": "px"}, None, True), ({"value": 5, "unit": "px"}, None, False),
+        ({"value": 5, "unit": "px"}, {"shape": "circle"}, True), (None, {"shape": "circle"}, False),
+        (None, None, False),
+    ],
+)  # fmt: skip
+def test_a_mark_too_near_to_the_edge_or_the_circle_is_told(
+    padding: dict | None, cut: dict | None, touches: bool
+) -> None:
+    square = read_artwork(svg('<rect x="10" y="10" width="30" height="30"/>', "0 0 50 50"), "square.svg")
+    place = {"size": {"width": 180, "height": 180}, "cut": cut}
+    assert ("clearance" in rules(square, place, padding=padding)) is touches
+
+
+@pytest.mark.parametrize(
+    ("fill", "place", "colour", "faint"),
+    [
+        ("#ffffff", {"grounds": ["#ffffff"]}, None, True), ("#000000", {"grounds": ["#ffffff"]}, None, False),
+        ("#000000", {"grounds": ["#ffffff", "#111111"]}, None, True),
+        ("#ffffff", {"grounds": ["#ffffff"]}, "#000000", False),
+        ("#8a8a8a", {"grounds": ["#ffffff"], "veil": {"colour": "#000000", "opacity": 0.5}}, None, True),
+    ],
+)  # fmt: skip
+def test_a_faint_mark_is_told_on_every_ground_veil_included(
+    fill: str, place: dict, colour: str | None, faint: bool
+) -> None:
+    mark = read_artwork(svg(f'<circle cx="50" cy="25" r="20" fill="{fill}"/>'), "m.svg")
+    assert ("contrast" in rules(mark, place, colour=colour)) is faint
+
+
+def test_a_tile_on_its_own_colour_is_judged_by_what_is_inside() -> None:
+    tile = '<rect width="50" height="50" rx="9" fill="#17443c"/><circle cx="25" cy="25" r="12" fill="#f4d06f"/>'
+    badge = read_artwork(svg(tile, "0 0 50 50"), "badge.svg")
+    assert "contrast" not in rules(badge, {}, colour="#17443c")
+    plain = read_artwork(svg('<rect width="50" height="50" rx="9" fill="#17443c"/>', "0 0 50 50"), "tile.svg")
+    assert "contrast" in rules(plain, {}, colour="#17443c")
+
+
+def test_a_white_box_on_a_coloured_ground_is_told_and_mended() -> None:
+    assert rules(BOXED, {}, colour="#203040")["box"] == "risky"
+    assert rules(BOXED, {"grounds": ["#222222"]})["box"] == "risky"
+    assert "box" not in rules(BOXED, {"grounds": ["#ffffff"]})
+    assert "box" not in rules(BOXED, {"transparency": "forbidden", "grounds": ["#222222"]})
+
+
+@pytest.mark.parametrize(
+    ("artwork", "place", "fields", "rule"),
+    [
+        (MARK, {}, {"padding": {"value": 0, "unit": "px"}}, "clearance"),
+        (MARK, {"grounds": ["#17181a"]}, {}, "contrast"),
+        (MARK, {"grounds": ["#ffffff", "#000000"]}, {}, "contrast"),
+        (BOXED, {}, {"colour": "#203040"}, "box"),
+    ],
+)
+def test_a_repair_mends_its_finding_in_one_place_only(artwork: Artwork, place: dict, fields: dict, rule: str) -> None:
+    facts, _ = facts_and_sources({"a": artwork})
+    target, piece = sheet(**place), piece_of(artwork, **fields)
+    finding = next(entry for entry in plan_fit(piece, target, facts, HERE).findings if entry.rule == rule)
+    assert finding.repair is not None
+    mended = apply_changes(piece, repair_changes(finding.repair.name, piece, HERE, target, facts, ("#f4d06f",)))
+    assert rule not in {entry.rule for entry in plan_fit(mended, target, facts, HERE).findings}
+    assert mended.parts == piece.parts
+    with pytest.raises(DocumentError, match="nothing to repair|no repair"):
+        repair_changes("contrasting-tint" if rule != "contrast" else "nonsense", mended, HERE, target, facts)
+
+
+def test_a_made_file_is_accepted_by_its_own_sheet() -> None:
+    for artwork, place in [
+        (PHOTO, {"size": {"width": 640, "height": 360}, "formats": ["jpeg"], "max_bytes": 60_000}),
+        (PHOTO, {"size": {"min_width": 100, "aspect": "4:3", "max_width": 400}, "formats": ["webp"]}),
+        (MARK, {"transparency": "required", "size": {"width": 33, "height": 47}}),
+        (MARK, {"formats": ["ico"], "size": {"width": 32, "height": 32}}),
+        (MARK, {"formats": ["bmp"], "transparency": "forbidden"}),
+    ]:
+        found = made(artwork, place)
+        assert verdict_of(found.findings) == "fits", found.findings
+        _, demands = judge_finished(found.encoded.data, "x", sheet(**place))
+        assert all(demand.state == "fits" for demand in demands)
+
+
+@pytest.mark.parametrize(
+    ("data", "place", "rule"),
+    [
+        (saved(photo(321, 180), "PNG"), {}, "size"),
+        (saved(photo(300, 180), "PNG"), {"size": {"min_width": 1, "aspect": "16:9"}}, "aspect"),
+        (saved(photo(320, 180), "JPEG"), {}, "format"),
+        (saved(photo(320, 180), "PNG"), {"max_bytes": 900}, "bytes"),
+        (saved(disc(180).resize((320, 180)), "PNG"), {"transparency": "forbidden"}, "transparency"),
+        (saved(photo(320, 180), "PNG"), {"transparency": "required"}, "transparency"),
+        (saved(photo(320, 180), "GIF", save_all=True, append_images=[photo(320, 180, 8)], duration=100),
+         {"formats": ["gif"]}, "motion"),
+        (saved(photo(320, 180), "PNG"), {"motion": {"allowed": True, "required": True}}, "motion"),
+        (saved(photo(320, 180), "GIF", save_all=True, append_images=[photo(320, 180, 8)], duration=4000),
+         {"formats": ["gif"], "motion": {"allowed": True, "max_seconds": 6}}, "motion"),
+        (saved(photo(320, 180), "GIF", save_all=True, append_images=[photo(320, 180, 8)], duration=20),
+         {"formats": ["gif"], "motion": {"allowed": True, "max_fps": 30}}, "motion"),
+        (saved(photo(320, 180), "PNG", save_all=True, append_images=[photo(320, 180, 8)], duration=100),
+         {"max_bytes": None}, "format"),
+    ],
+)  # fmt: skip
+def test_each_demand_refuses_what_breaks_it_and_nothing_else(data: bytes, place: dict, rule: str) -> None:
+    _, demands = judge_finished(data, "x.png", sheet(**place))
+    refused = [demand.rule for demand in demands if demand.state == "refused"]
+    assert rule in refused
+    assert set(refused) <= {rule, "motion"} if rule == "format" else refused == [rule]
+
+
+def test_a_proof_at_another_width_shows_the_same_plan() -> None:
+    facts, sources = facts_and_sources({"a": MARK})
+    plan = plan_fit(piece_of(MARK), sheet(), facts, HERE).plan
+    data, media = proof_bytes(plan, sources, 160)
+    assert media == "image/png"
+    half = np.asarray(opened(data).convert("RGBA")).astype(int)
+    full = np.asarray(opened(saved(_image(paint(plan, sources)), "PNG")).resize((160, 90), 4)).astype(int)
+    assert half.shape == (90, 160, 4)
+    assert np.abs(half[..., 3] - full[..., 3]).mean() < 2
+
+
+def _image(pixels: np.ndarray):  # type: ignore[no-untyped-def]
+    from PIL import Image
+
+    return Image.fromarray(pixels)
+
+
+def test_rendering_is_the_same_every_time() -> None:
+    facts, sources = facts_and_sources({"a": PHOTO})
+    plan = plan_fit(piece_of(PHOTO), sheet(), facts, HERE).plan
+    assert np.array_equal(paint(plan, sources), paint(plan, sources))
+
+
+def test_the_key_changes_with_what_the_file_depends_on_and_with_nothing_else() -> None:
+    piece, place = piece_of(MARK), sheet()
+    key = fit_key(piece, place, HERE)
+    elsewhere = apply_changes(piece, [Change(part="mark", field="tint", value="#fff", placement="there")])
+    here = apply_changes(piece, [Change(part="mark", field="tint", value="#fff", placement=HERE)])
+    assert fit_key(elsewhere, place, HERE) == key
+    assert fit_key(here, place, HERE) != key
+    assert fit_key(piece, sheet(max_bytes=1), HERE) != key
+
+
+@pytest.mark.parametrize(
+    ("facts", "place", "suited"),
+    [
+        (MARK.facts, {"transparency": "required"}, True), (MARK.facts, {"formats": ["jpeg"]}, False),
+        (PHOTO.facts, {"transparency": "required"}, False), (PHOTO.facts, {"size": {"width": 32, "height": 32}}, False),
+        (PHOTO.facts, {}, True), (PHOTO.facts, {"motion": {"allowed": True, "required": True}}, False),
+    ],
+)  # fmt: skip
+def test_a_drop_on_the_wall_goes_only_where_it_suits(facts: ArtworkFacts, place: dict, suited: bool) -> None:
+    assert suits(facts, sheet(**place)) is suited
+
+
+def test_a_missing_artwork_is_said() -> None:
+    with pytest.raises(DocumentError, match="artwork of part 'mark' is missing"):
+        plan_piece(piece_of(MARK), sheet(), {})

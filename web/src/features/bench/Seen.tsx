@@ -1,0 +1,63 @@
+import type { FitOut } from "../../api/client";
+import { proofUrl } from "../../api/queries";
+import { SteadyImage } from "../../ui/SteadyImage";
+
+const SEEN_WIDEST_PX = 560;
+
+/** The fit at the sizes and on the grounds where it is seen; real size where the column has room. */
+export function Seen({ fit, workspace }: { fit: FitOut; workspace: string }) {
+  if (fit.sheet.seen.length === 0) return null;
+  return (
+    <section aria-labelledby="seen" className="mt-5 pl-3.5">
+      <h2 id="seen" className="text-[14px]">
+        As people will see it
+      </h2>
+      <div className="mt-1 flex flex-wrap items-end gap-x-6 gap-y-3">
+        {fit.sheet.seen.map((seen) => (
+          <figure key={seen.name}>
+            <div className="flex flex-wrap">
+              {fit.sheet.grounds.map((ground) => (
+                <OnGround key={ground} fit={fit} workspace={workspace} ground={ground} width={seen.width} />
+              ))}
+            </div>
+            <figcaption className="figure pt-1 text-soft">
+              {seen.name}, {seen.width} px{seen.width > SEEN_WIDEST_PX ? " (drawn smaller here)" : ""}
+            </figcaption>
+          </figure>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+interface OnGroundProps {
+  fit: FitOut;
+  workspace: string;
+  ground: string;
+  width: number;
+}
+
+function OnGround({ fit, workspace, ground, width: seen }: OnGroundProps) {
+  const { veil } = fit.sheet;
+  const width = Math.min(seen, SEEN_WIDEST_PX);
+  const height = (width * fit.height) / fit.width;
+  return (
+    <span style={{ background: ground }} className="relative p-2.5">
+      <SteadyImage
+        src={proofUrl(workspace, fit.id, fit.key, width * 2)}
+        alt={`On ${ground}`}
+        className="block max-w-none"
+        style={{ width, height, borderRadius: round(fit, width, height) }}
+      />
+      {veil && (
+        <span className="absolute inset-2.5" style={{ background: veil.colour, opacity: veil.opacity }} />
+      )}
+    </span>
+  );
+}
+
+function round(fit: FitOut, width: number, height: number): number {
+  const { cut } = fit.sheet;
+  if (!cut) return 0;
+  return cut.shape === "circle" ? Math.max(width, height) : cut.radius * Math.min(width, height);
+}
