@@ -4,12 +4,14 @@ import io
 import itertools
 from pathlib import Path
 
+import cv2
 import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from PIL import Image
 
+from fitzle.core.encode import ssimulacra2
 from fitzle.core.encode.choosing import ENCODERS, best_file
 from fitzle.core.encode.ico import ico_file
 from fitzle.core.encode.jpeg import encode_jpeg
@@ -102,17 +104,27 @@ def test_the_knob_finds_the_highest_position_under_the_limit(limit: int, power: 
             assert len(encode(min(100, found.position + 12))) > limit * 0.9
 
 
+def _blur_like_the_oracle(plane: np.ndarray) -> np.ndarray:
+    """The oracle surrounds a picture with zeros at its sides but mirrors it above and below; we use zeros all round."""
+    wide = cv2.copyMakeBorder(plane, 0, 0, 5, 5, cv2.BORDER_CONSTANT, value=0)
+    kernel = cv2.getGaussianKernel(11, 1.5, cv2.CV_32F)
+    return cv2.sepFilter2D(wide, -1, kernel, kernel, borderType=cv2.BORDER_REFLECT)[:, 5:-5]
+
+
 @pytest.mark.parametrize("quality", [15, 45, 75, 92])
-def test_scores_agree_with_the_reference_implementation(quality: int, tmp_path: Path) -> None:
-    """The oracle is the PyPI package ssimulacra2; it pads with zeros, we mirror, hence 0.7 points."""
+def test_scores_agree_with_the_reference_implementation(
+    quality: int, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """The oracle is the PyPI package ssimulacra2, which calculates in float64: 0.3 points are left to float32."""
     from ssimulacra2 import compute_ssimulacra2
 
+    monkeypatch.setattr(ssimulacra2, "_blur", _blur_like_the_oracle)
     original = photo(901, 603)
     damaged = opened(saved(original, "JPEG", quality=quality)).convert("RGB")
     original.save(tmp_path / "a.png")
     damaged.save(tmp_path / "b.png")
     expected = compute_ssimulacra2(str(tmp_path / "a.png"), str(tmp_path / "b.png"))
-    assert Reference(np.asarray(original)).score(np.asarray(damaged)) == pytest.approx(expected, abs=0.7)
+    assert Reference(np.asarray(original)).score(np.asarray(damaged)) == pytest.approx(expected, abs=0.3)
 
 
 def test_the_same_picture_scores_a_hundred() -> None:

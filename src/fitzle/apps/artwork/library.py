@@ -18,7 +18,7 @@ from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource
 
 _pixels = PixelCache()
 _opened: dict[str, Source] = {}
-_MOST_OPENED = 32
+_MOST_OPENED = 12  # each holds its working copy decoded, at most 8 MB
 
 
 def artworks_of(workspace: Any) -> list[Artwork]:

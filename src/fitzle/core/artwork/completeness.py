@@ -22,7 +22,7 @@ def _png(data: bytes) -> bool:
         length, kind = struct.unpack(">I4s", data[at : at + 8])
         at += 12 + length
         if kind == b"IEND":
-            return at <= len(data)
+            return bool(at <= len(data))
     return False
 
 

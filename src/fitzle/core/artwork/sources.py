@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import copy
 import io
+from concurrent.futures import ThreadPoolExecutor
 from typing import Any, Protocol
 
 import numpy as np
@@ -20,7 +21,11 @@ from fitzle.core.units import Size
 
 SUPERSAMPLED_BELOW_PX = 64  # facts/rendering.md: 4x sampling cut the ring error at 16 px from 3.2 to 1.3
 SUPERSAMPLING = 4
-SCALED_ON_LOAD = ("jpeg", "webp")  # decoders that can shrink while they read
+OVERVIEW_LONG_SIDE_PX = 2560  # the first reading of a file is at least this large: twice the usual 1280
+HELD_PIXELS = 12_000_000  # a reading above that is not kept
+LEAST_LEFT = 1.6  # times the wanted size; what block averaging must leave for Lanczos
+SPLIT_ABOVE_PIXELS = 200_000
+LANCZOS_REACH = 3  # px of the wanted size on each side
 
 Pixels = NDArray[np.uint8]
 
@@ -44,47 +49,135 @@ class Source(Protocol):
 
 
 class BitmapSource:
-    """A PNG, JPEG, WebP, GIF or BMP file in memory; `width` and `height` are upright."""
+    """A PNG, JPEG, WebP, GIF or BMP file in memory; `width` and `height` are upright.
+
+    A window is scaled in two steps: the decoder reads at 1/2, 1/4 … of the size, at least twice what is wanted, and
+    Lanczos does the rest from exactly the window, to a fraction of a pixel. The smaller reading is kept, so that a
+    survey and a fit of the same photo decode it once.
+    """
 
     def __init__(self, data: bytes, fmt: str, width: int, height: int, upright: bool = True) -> None:
         self.data, self.format, self.upright = data, fmt, upright
         self.width, self.height = width, height
+        self._held: tuple[int, Pixels] | None = None
 
     def pixels(self, window: Rect, size: Size) -> Pixels:
-        """See Source. The window is taken on whole source px, except where the decoder scales on load."""
+        """See Source; exact to a fraction of a source pixel."""
+        scale = max(size.width / window.width, size.height / window.height)
+        factor = _decoding_factor(1 / scale)
+        reading, origin, factor = self._reading(window, factor)
+        box = (
+            max(0.0, window.x / factor - origin[0]),
+            max(0.0, window.y / factor - origin[1]),
+            min(float(reading.shape[1]), window.right / factor - origin[0]),
+            min(float(reading.shape[0]), window.bottom / factor - origin[1]),
+        )
+        return _resampled(reading, box, size, enlarged=scale > 1)
+
+    def _reading(self, window: Rect, factor: int) -> tuple[Pixels, tuple[int, int], int]:
+        """Pixels at 1/factor or better that hold the window, where their corner lies in them, and their factor."""
+        if self._held and self._held[0] <= factor:
+            return self._held[1], (0, 0), self._held[0]
+        overview = _decoding_factor(max(self.width, self.height) / OVERVIEW_LONG_SIDE_PX, whole=1)
+        factor = min(factor, overview)
+        if self.width * self.height / factor**2 <= HELD_PIXELS:
+            self._held = (factor, self._decoded(factor, None))
+            return self._held[1], (0, 0), factor
+        margin = LANCZOS_REACH * 2 * factor
+        left, top = max(0, int(window.x - margin) // factor), max(0, int(window.y - margin) // factor)
+        right, bottom = int(window.right + margin) // factor + 1, int(window.bottom + margin) // factor + 1
+        return self._decoded(factor, (left, top, right, bottom)), (left, top), factor
+
+    def _decoded(self, factor: int, part: tuple[int, int, int, int] | None) -> Pixels:
         import pyvips
 
         try:
-            scaled = self._scaled_on_load(window, size) if self._shrinks(window, size) else self._cropped(window, size)
-            return _premultiplied(scaled)
+            image = decoded(self.data, self.format, self.upright, factor)
+            if image.hasalpha():
+                image = image.premultiply().rint().cast("uchar")
+            if self.format != "jpeg" and factor > 1:
+                image = image.shrink(factor, factor, ceil=True).rint().cast("uchar")
+            if part:
+                left, top, right, bottom = part
+                image = image.crop(left, top, min(right, image.width) - left, min(bottom, image.height) - top)
+            return np.asarray(image.numpy(), dtype=np.uint8)
         except pyvips.Error as error:
             raise unreadable(error) from error
 
-    def _shrinks(self, window: Rect, size: Size) -> bool:
-        return self.format in SCALED_ON_LOAD and size.width <= window.width
 
-    def _scaled_on_load(self, window: Rect, size: Size) -> Any:
-        import pyvips
+def _decoding_factor(shrink: float, whole: int = 2) -> int:
+    """The largest power of two up to 8 that leaves at least `whole` times the wanted size."""
+    factor = 1
+    while factor < 8 and factor * 2 * whole <= shrink:
+        factor *= 2
+    return factor
 
-        across, down = size.width / window.width, size.height / window.height
-        full = max(size.width, round(self.width * across)), max(size.height, round(self.height * down))
-        image = pyvips.Image.thumbnail_buffer(
-            self.data, full[0], height=full[1], size="force", output_profile="srgb", fail_on="error"
-        )
-        left = min(max(0, round(window.x * across)), full[0] - size.width)
-        top = min(max(0, round(window.y * down)), full[1] - size.height)
-        return image.extract_area(left, top, size.width, size.height)
 
-    def _cropped(self, window: Rect, size: Size) -> Any:
-        image = decoded(self.data, self.format, self.upright)
-        left, top = round(window.x), round(window.y)
-        width = max(1, min(round(window.right), image.width) - left)
-        height = max(1, min(round(window.bottom), image.height) - top)
-        if (left, top, width, height) != (0, 0, image.width, image.height):
-            image = image.extract_area(left, top, width, height)
-        if (width, height) == (size.width, size.height):
-            return image
-        return image.thumbnail_image(size.width, height=size.height, size="force")
+Box = tuple[float, float, float, float]  # left, top, right, bottom in px of a reading
+
+
+def _resampled(pixels: Pixels, box: Box, size: Size, *, enlarged: bool) -> Pixels:
+    """A box of (h, w, 3 or 4) premultiplied pixels scaled to (height, width, 4)."""
+    from PIL import Image
+
+    whole = (0.0, 0.0, float(pixels.shape[1]), float(pixels.shape[0]))
+    if box == whole and (size.width, size.height) == (pixels.shape[1], pixels.shape[0]):
+        scaled = pixels
+    else:
+        pixels, box = _averaged(*_cropped(pixels, box, size), size)
+        # RGBX: four bands that Pillow scales each on its own, as premultiplied pixels want it.
+        picture = Image.fromarray(pixels) if pixels.shape[2] == 3 else _four_bands(pixels)
+        kernel = Image.Resampling.BICUBIC if enlarged else Image.Resampling.LANCZOS
+        scaled = _in_two_halves(picture, size, kernel, box)
+    if scaled.shape[2] == 3:
+        return np.dstack([scaled, np.full(scaled.shape[:2], 255, dtype=np.uint8)])
+    # Lanczos can overshoot: no colour may be brighter than its alpha.
+    return np.minimum(scaled, scaled[..., 3:])
+
+
+def _in_two_halves(picture: Any, size: Size, kernel: Any, box: Box) -> Pixels:
+    """Pillow's resize on two cores: it lets go of the interpreter's lock, and looks beyond the box where it must."""
+    if size.width * size.height < SPLIT_ABOVE_PIXELS:
+        return np.asarray(picture.resize(size, kernel, box=box), dtype=np.uint8)
+    left, top, right, bottom = box
+    upper = size.height // 2
+    seam = top + (bottom - top) * upper / size.height
+    halves = [
+        ((size.width, upper), (left, top, right, seam)),
+        ((size.width, size.height - upper), (left, seam, right, bottom)),
+    ]
+    with ThreadPoolExecutor(len(halves)) as pool:
+        return np.vstack(list(pool.map(lambda half: np.asarray(picture.resize(half[0], kernel, box=half[1])), halves)))
+
+
+def _cropped(pixels: Pixels, box: Box, size: Size) -> tuple[Pixels, Box]:
+    """The pixels that the box and the kernel around it need."""
+    reach = LANCZOS_REACH * max(1.0, (box[2] - box[0]) / size.width, (box[3] - box[1]) / size.height) + 1
+    left, top = max(0, int(box[0] - reach)), max(0, int(box[1] - reach))
+    part = pixels[top : int(box[3] + reach) + 1, left : int(box[2] + reach) + 1]
+    return part, (box[0] - left, box[1] - top, box[2] - left, box[3] - top)
+
+
+def _averaged(pixels: Pixels, box: Box, size: Size) -> tuple[Pixels, Box]:
+    """Whole blocks of px averaged first where that leaves enough for Lanczos."""
+    factor = int(min((box[2] - box[0]) / size.width, (box[3] - box[1]) / size.height) / LEAST_LEFT)
+    if factor < 2:
+        return np.ascontiguousarray(pixels), box
+    import cv2
+
+    height, width = (-(-side // factor) for side in pixels.shape[:2])
+    below, beside = height * factor - pixels.shape[0], width * factor - pixels.shape[1]
+    even = cv2.copyMakeBorder(pixels, 0, below, 0, beside, cv2.BORDER_REPLICATE) if below or beside else pixels
+    small = np.asarray(cv2.resize(even, (width, height), interpolation=cv2.INTER_AREA), dtype=np.uint8)
+    left, top, right, bottom = (edge / factor for edge in box)
+    return small, (left, top, right, bottom)
+
+
+def _four_bands(pixels: Pixels) -> Any:
+    from PIL import Image
+
+    height, width = pixels.shape[:2]
+    return Image.frombuffer("RGBX", (width, height), np.ascontiguousarray(pixels), "raw", "RGBX", 0, 1)
 
 
 class VectorSource:
@@ -126,13 +219,17 @@ class VectorSource:
         return bytes(etree.tostring(root))
 
 
-def decoded(data: bytes, fmt: str, upright: bool = True) -> Any:
-    """A vips image in sRGB with 3 or 4 bands, upright, read from top to bottom (not all at once)."""
+def decoded(data: bytes, fmt: str, upright: bool = True, factor: int = 1) -> Any:
+    """A vips image in sRGB with 3 or 4 bands, upright, read from top to bottom (not all at once).
+
+    A JPEG is read at 1/factor of its size (1, 2, 4 or 8); other formats whole.
+    """
     import pyvips
 
     if fmt == "bmp":
         return _decoded_by_pillow(data)
-    image = pyvips.Image.new_from_buffer(data, "", access="sequential", fail_on="error")
+    options = {"shrink": factor} if fmt == "jpeg" and factor > 1 else {}
+    image = pyvips.Image.new_from_buffer(data, "", access="sequential", fail_on="error", **options)
     if not upright:
         image = image.copy_memory().autorot()
     if image.get_typeof("icc-profile-data"):

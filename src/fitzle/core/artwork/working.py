@@ -36,8 +36,8 @@ class WorkingSource:
     """An artwork drawn from its working copy, in the artwork's own px; for previews only."""
 
     def __init__(self, copy: bytes, fmt: str, width: float, height: float) -> None:
-        image = decoded(copy, fmt)
-        self._copy = BitmapSource(copy, fmt, image.width, image.height)
+        header = decoded(copy, fmt)
+        self._copy = BitmapSource(copy, fmt, header.width, header.height)
         self.width, self.height = width, height
 
     def pixels(self, window: Rect, size: Size) -> Pixels:

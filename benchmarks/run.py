@@ -1,0 +1,176 @@
+"""Measures and prints the table of figures; `--json` for one JSON object. No pass or fail."""
+
+from __future__ import annotations
+
+import io
+import json
+import os
+import statistics
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from PIL import Image, ImageOps
+
+from benchmarks.fit_once import HEIGHT, WIDTH
+from benchmarks.photo import FOLDER, large_photo
+
+ROUNDS = 5
+Row = dict[str, Any]
+
+
+def row(name: str, ours: float, other: float | None, unit: str, asked: str, note: str = "") -> Row:
+    """One line of the table."""
+    ratio = round(ours / other, 3) if other else None
+    return {"name": name, "ours": round(ours, 3), "alternative": None if other is None else round(other, 3),
+            "unit": unit, "ratio": ratio, "asked": asked, "note": note}  # fmt: skip
+
+
+def median_ms(work: Callable[[], object], rounds: int = 15) -> float:
+    """Median milliseconds of a call, after one to warm up."""
+    work()
+    taken = []
+    for _ in range(rounds):
+        started = time.perf_counter()
+        work()
+        taken.append((time.perf_counter() - started) * 1000)
+    return statistics.median(taken)
+
+
+def fit_of_a_photo() -> list[Row]:
+    """24 megapixels to 1280 x 720 under 300 KB, both ways in turn, each in a fresh process."""
+    from fitzle.core.encode.ssimulacra2 import Reference
+
+    photo, found = large_photo(), {"ours": [], "pillow": []}
+    for _ in range(ROUNDS):
+        for way, results in found.items():
+            out = FOLDER / f"{way}.jpg"
+            command = [sys.executable, "-m", "benchmarks.fit_once", way, str(photo), str(out)]
+            results.append(json.loads(subprocess.run(command, check=True, capture_output=True).stdout))
+    middle = {
+        way: {key: statistics.median(entry[key] for entry in results) for key in results[0]}
+        for way, results in found.items()
+    }
+    upright = ImageOps.fit(Image.open(photo), (WIDTH, HEIGHT), Image.Resampling.LANCZOS)
+    reference = Reference(np.asarray(upright))
+    score = {way: reference.score(np.asarray(Image.open(FOLDER / f"{way}.jpg"))) for way in found}
+    size = {way: (FOLDER / f"{way}.jpg").stat().st_size for way in found}
+    ours, other = middle["ours"], middle["pillow"]
+    return [
+        row("photo 24 MP to 1280x720 under 300 KB, time", ours["seconds"], other["seconds"], "s", "ratio <= 0.8"),
+        row("  its SSIMULACRA2 against Pillow's own lossless Lanczos", score["ours"], score["pillow"], "", "ratio > 1",
+            f"{size['ours']} and {size['pillow']} bytes"),
+        row("  its memory above the loaded modules", ours["grown_kb"] / 1000, other["grown_kb"] / 1000, "MB", "ratio <= 0.6"),
+        row("  its peak memory, modules included", ours["peak_kb"] / 1000, other["peak_kb"] / 1000, "MB", ""),
+    ]  # fmt: skip
+
+
+def previews() -> list[Row]:
+    """Proofs for the screen from the working copy, as the server makes them."""
+    from demo.marks import MARKS
+
+    from fitzle.core.artwork.reading import read_artwork
+    from fitzle.core.artwork.working import WorkingSource, make_working_copy
+    from fitzle.core.piece.editing import new_piece
+    from fitzle.core.pipeline import plan_fit, proof_bytes
+    from fitzle.core.spec.sheet import SpecSheet
+
+    art = read_artwork(large_photo().read_bytes(), "photo.jpg")
+    copy = make_working_copy(art.source)
+    assert copy is not None
+    source = WorkingSource(*copy, art.facts.width, art.facts.height)
+    base = {"fitzle_spec": 1, "name": "bench", "formats": ["png"]}
+    banner = SpecSheet.model_validate({**base, "size": {"width": 1280, "height": 720}})
+    plan = plan_fit(new_piece("p", "a", "picture"), banner, {"a": art.facts}).plan
+    rows = [row("preview of a photo, 900 px wide", median_ms(lambda: proof_bytes(plan, {"a": source}, 900)),
+                median_ms(lambda: _pillow_preview(copy[0])), "ms", "< 60 ms")]  # fmt: skip
+    mark = read_artwork(MARKS["wheel-badge.svg"].encode(), "badge.svg")
+    icon = SpecSheet.model_validate({**base, "size": {"width": 32, "height": 32}})
+    small = plan_fit(new_piece("p", "a", "mark"), icon, {"a": mark.facts}).plan
+    rows.append(row("preview of an icon, 32 px", median_ms(lambda: proof_bytes(small, {"a": mark.source}, 32)), None,
+                    "ms", "< 10 ms"))  # fmt: skip
+    return rows
+
+
+def _pillow_preview(data: bytes) -> bytes:
+    picture = ImageOps.fit(Image.open(io.BytesIO(data)), (900, 506), Image.Resampling.LANCZOS)
+    out = io.BytesIO()
+    picture.save(out, "JPEG", quality=88)
+    return out.getvalue()
+
+
+def logo_bytes() -> list[Row]:
+    """The sample's logo as a lossless PNG at 880 x 220."""
+    from demo.marks import MARKS
+
+    from fitzle.core.artwork.reading import read_artwork
+    from fitzle.core.encode.picture import Picture
+    from fitzle.core.encode.png import lossless_png
+    from fitzle.core.piece.editing import new_piece
+    from fitzle.core.pipeline import plan_fit
+    from fitzle.core.render.painting import paint
+    from fitzle.core.spec.sheet import SpecSheet
+
+    sheet = SpecSheet.model_validate(
+        {"fitzle_spec": 1, "name": "logo", "size": {"width": 880, "height": 220}, "formats": ["png"]}
+    )
+    rows = []
+    for name in ("ottermoor-dark.svg", "wheel-badge.svg", "ding.svg"):
+        art = read_artwork(MARKS[name].encode(), name)
+        plan = plan_fit(new_piece("p", "a", "mark"), sheet, {"a": art.facts}).plan
+        pixels = Picture(paint(plan, {"a": art.source})).pixels
+        out = io.BytesIO()
+        Image.fromarray(pixels).save(out, "PNG", optimize=True)
+        rows.append(
+            row(f"lossless PNG of {name}", len(lossless_png(Picture(pixels))), out.tell(), "bytes", "ratio <= 0.8")
+        )
+    return rows
+
+
+def wall() -> list[Row]:
+    """First paint of all proofs on the sample's wall, in headless Chromium, where Fitzle is running."""
+    from benchmarks.wall import first_paint_ms, running_at
+
+    address = running_at()
+    if address is None:
+        return [{"name": "wall, all proofs painted, warm", "note": "not measured: run ./start first"}]
+    return [row("wall, all proofs painted, warm", first_paint_ms(address), None, "ms", "< 1000 ms")]
+
+
+def command_line() -> list[Row]:
+    """Starting the command line."""
+    root = Path(__file__).resolve().parents[1]
+    environment = {**os.environ, "PYTHONPATH": str(root / "src")}
+
+    def start() -> None:
+        command = [sys.executable, "-m", "fitzle.cli", "--help"]
+        subprocess.run(command, check=True, capture_output=True, env=environment)
+
+    return [row("./fitzle --help", median_ms(start, 7) / 1000, None, "s", "< 0.7 s")]
+
+
+def main() -> None:
+    """All measurements in turn."""
+    rows = [entry for part in (command_line, fit_of_a_photo, previews, logo_bytes, wall) for entry in part()]
+    if "--json" in sys.argv:
+        print(json.dumps({"figures": rows}))
+        return
+    print(f"{'':58} {'ours':>10} {'other':>10} {'ratio':>7}  asked")
+    for entry in rows:
+        if "ours" not in entry:
+            print(f"{entry['name']:58} {entry['note']}")
+            continue
+        other = "" if entry["alternative"] is None else f"{entry['alternative']:g}"
+        ratio = "" if entry["ratio"] is None else f"{entry['ratio']:.2f}"
+        figure = f"{entry['ours']:g}"
+        print(
+            f"{entry['name']:58} {figure:>10} {other:>10} {ratio:>7}  {entry['asked']} {entry['unit']} {entry['note']}"
+        )
+
+
+if __name__ == "__main__":
+    main()

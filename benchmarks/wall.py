@@ -1,0 +1,69 @@
+"""The wall in a real browser: from navigation to the moment when the last proof is painted."""
+
+from __future__ import annotations
+
+import os
+import statistics
+import tempfile
+import time
+import urllib.request
+from typing import Any
+
+from demo.load import EMAIL, PASSWORD
+
+ROUNDS = 7
+SIGN_IN = """
+const done = arguments[2];
+const token = document.cookie.match(/fitzle_csrf=([^;]*)/)[1];
+const body = JSON.stringify({email: arguments[0], password: arguments[1]});
+fetch('/api/session', {method: 'POST', headers: {'Content-Type': 'application/json', 'X-CSRFToken': token}, body})
+  .then((answer) => done(answer.status));
+"""
+ALL_PAINTED = """
+const proofs = [...document.querySelectorAll('main li img')];
+return proofs.length >= 10 && proofs.every((entry) => entry.complete && entry.naturalWidth > 0);
+"""
+
+
+def running_at() -> str | None:
+    """The address of a running Fitzle, or None."""
+    address = f"http://127.0.0.1:{os.environ.get('FITZLE_PORT', '8700')}"
+    try:
+        urllib.request.urlopen(address, timeout=2).close()
+    except OSError:
+        return None
+    return address
+
+
+def browser() -> Any:
+    """Headless Chromium from Debian's packages."""
+    from selenium import webdriver
+    from selenium.webdriver.chrome.service import Service
+
+    options = webdriver.ChromeOptions()
+    for flag in ("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--no-first-run",
+                 "--disable-background-networking", "--disable-component-update", "--disable-sync",
+                 "--window-size=1280,800", f"--user-data-dir={tempfile.mkdtemp()}"):  # fmt: skip
+        options.add_argument(flag)
+    return webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+
+
+def first_paint_ms(address: str) -> float:
+    """Median over several loads of the page with an empty browser cache and warm server caches."""
+    driver = browser()
+    try:
+        driver.get(address)
+        assert driver.execute_async_script(SIGN_IN, EMAIL, PASSWORD) == 200, "the sample's sign-in did not work"
+        taken = [_load_ms(driver, address) for _ in range(ROUNDS)]
+        return statistics.median(taken[1:])
+    finally:
+        driver.quit()
+
+
+def _load_ms(driver: Any, address: str) -> float:
+    driver.execute_cdp_cmd("Network.clearBrowserCache", {})
+    started = time.perf_counter()
+    driver.get(address + "/w/ottermoor")
+    while not driver.execute_script(ALL_PAINTED):
+        time.sleep(0.005)
+    return (time.perf_counter() - started) * 1000
