@@ -539,6 +539,8 @@ export interface components {
              * Format: date-time
              */
             created_at: string;
+            /** Shown On */
+            shown_on?: string | null;
         };
         /**
          * ColourShare

@@ -34,7 +34,7 @@ export function Header({ workspace }: { workspace: { name: string; slug: string 
     },
   });
   return (
-    <header className="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-hairline px-7 py-2">
+    <header className="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-hairline px-7 py-1.5">
       <Link to={`/w/${workspace.slug}`} aria-label="Fitzle, to the wall">
         <Wordmark />
       </Link>

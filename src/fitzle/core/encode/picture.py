@@ -9,6 +9,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+DRAWN_SHARE = 0.5
 DARK_GROUND, LIGHT_GROUND = 26, 230  # grey on which a picture with alpha is compared (facts/encoding.md)
 
 
@@ -38,10 +39,9 @@ class Picture:
         return pyvips.Image.new_from_array(self.bands).copy(interpretation="srgb")
 
     @cached_property
-    def few_colours(self) -> bool:
-        """At most 256 distinct colours in a sample: drawn rather than photographed."""
-        sample = self.pixels[:: max(1, self.height // 200), :: max(1, self.width // 200)].reshape(-1, 4)
-        return len(np.unique(sample.view(np.uint32))) <= 256
+    def drawn(self) -> bool:
+        """Whether most pixels are the same as their neighbour: drawn rather than photographed."""
+        return bool((self.pixels[:, 1:] == self.pixels[:, :-1]).all(axis=-1).mean() >= DRAWN_SHARE)
 
     def score(self, data: bytes) -> float:
         """SSIMULACRA2 of an encoded file against this picture; with alpha the worse of a dark and a light ground."""
@@ -52,7 +52,7 @@ class Picture:
         if np.array_equal(found, self.pixels):
             return 100.0
         pairs = zip(self._references, self._grounds(found), strict=True)
-        return float(round(min(reference.score(shown) for reference, shown in pairs), 1))
+        return float(round(max(0.0, min(reference.score(shown) for reference, shown in pairs)), 1))
 
     @cached_property
     def _references(self) -> list[Any]:

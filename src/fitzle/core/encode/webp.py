@@ -15,7 +15,7 @@ EFFORT = 4
 def encode_webp(picture: Picture, limit: int | None) -> Search:
     """The best-looking WebP of at most `limit` bytes."""
     tried: list[Attempt] = []
-    if picture.few_colours:
+    if picture.drawn:
         lossless = Encoded(_lossless(picture), "webp", "lossless", 100.0)
         tried.append(lossless.attempt)
         if limit is None or len(lossless.data) <= limit:

@@ -20,12 +20,12 @@ interface Props {
 /** The keyboard's way of dropping: choose artwork that is here, or a file, for these placements. */
 export function FillMenu({ workspace, fills, label, about, fit, quiet }: Props) {
   const [open, setOpen] = useState(false);
-  const hidden = quiet && !open ? "opacity-0 group-hover/proof:opacity-100 focus-visible:opacity-100" : "";
+  const colour = quiet ? "text-soft hover:text-measure" : "text-measure";
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
         aria-label={`${about}: ${label}`}
-        className={`min-h-6 text-[12px] font-semibold text-measure hover:underline ${hidden}`}
+        className={`min-h-6 text-[12px] font-semibold hover:underline ${colour}`}
       >
         {label}
       </Popover.Trigger>
@@ -77,7 +77,9 @@ function Choices({ workspace, fills, fit, close }: ChoicesProps) {
                 onClick={() => fill.mutate(entry.id)}
                 className="flex w-full items-center gap-3 px-3 py-1.5 text-left outline-offset-[-2px] hover:bg-paper"
               >
-                <span className={`flex h-8 w-12 shrink-0 items-center justify-center ${entry.shown_on && entry.shown_on !== "#ffffff" ? "checker dark-checker" : "checker light-checker"}`}>
+                <span
+                  className={`flex h-8 w-12 shrink-0 items-center justify-center ${entry.shown_on && entry.shown_on !== "#ffffff" ? "checker dark-checker" : "checker light-checker"}`}
+                >
                   <img src={artworkUrl(workspace, entry.id, 96)} alt="" className="max-h-8 max-w-12" />
                 </span>
                 <span className="truncate text-[13px]">{entry.name}</span>

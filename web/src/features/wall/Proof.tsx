@@ -9,14 +9,14 @@ import { SteadyImage } from "../../ui/SteadyImage";
 import { DropZone } from "./DropZone";
 import { FillMenu } from "./FillMenu";
 
-const STAND_PX = 78; // room above the shelf's line; the tallest proof is 64 px
+const STAND_PX = 72; // room above the shelf's line; the tallest proof is 64 px
 const LEAST_SLOT_PX = 148;
 
 /** One placement on its shelf: the proof to scale, its dimension line, bytes and state. */
 export function Proof({ proof, workspace }: { proof: WallProof; workspace: string }) {
   const slot = Math.max(LEAST_SLOT_PX, proof.drawn_width);
   return (
-    <li style={{ width: slot }} className="group/proof shrink-0">
+    <li style={{ width: slot }} className="shrink-0">
       <DropZone fills={[proof.id]} over="bg-[var(--measure-faint)] outline-2 outline-measure">
         {/* The line runs on under the gap to the next proof. */}
         <div

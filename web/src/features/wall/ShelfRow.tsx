@@ -12,7 +12,7 @@ export function ShelfRow({ shelf, workspace }: { shelf: Schemas["Shelf"]; worksp
       over="bg-[var(--measure-faint)]"
       className={`-mx-2 min-w-0 px-2 pb-1 ${all.length > 1 ? "md:col-span-2" : ""}`}
     >
-      <section aria-labelledby={`shelf-${shelf.id}`} className="group/shelf">
+      <section aria-labelledby={`shelf-${shelf.id}`}>
         <div className="flex items-baseline gap-4">
           <h2 id={`shelf-${shelf.id}`} className="text-[16px]">
             {shelf.name}
@@ -27,7 +27,7 @@ export function ShelfRow({ shelf, workspace }: { shelf: Schemas["Shelf"]; worksp
             <Proof key={proof.id} proof={proof} workspace={workspace} />
           ))}
           <li aria-hidden className="flex min-w-0 flex-1 flex-col">
-            <span className="block h-[78px] border-b-2 border-strong" />
+            <span className="block h-[72px] border-b-2 border-strong" />
           </li>
         </ul>
       </section>

@@ -28,17 +28,17 @@ export function WallScreen() {
     }))
     .filter((shelf) => shelf.placements.length > 0);
   return (
-    <DropZone fills={["suited"]} className="flex min-h-[calc(100vh-53px)] flex-col px-7 pt-4">
+    <DropZone fills={["suited"]} className="flex min-h-[calc(100vh-53px)] flex-col px-7 pt-3">
       <main>
         <Summary wall={wall.data} only={only} setOnly={setOnly} workspace={workspace} />
-        <div className="mt-4 grid grid-flow-dense gap-x-10 gap-y-4 md:grid-cols-2 xl:grid-cols-4">
+        <div className="mt-2 grid grid-flow-dense gap-x-10 gap-y-2 md:grid-cols-2 xl:grid-cols-4">
           {shelves.map((shelf) => (
             <ShelfRow key={shelf.id} shelf={shelf} workspace={workspace} />
           ))}
         </div>
         {shelves.length === 0 && <p className="py-10 text-soft">No placement is {only} now.</p>}
       </main>
-      <p className="mt-auto flex flex-wrap items-baseline gap-x-5 border-t border-dashed border-strong py-5 text-soft">
+      <p className="mt-auto flex flex-wrap items-baseline gap-x-5 border-t border-dashed border-strong py-4 text-soft">
         <b className="font-heading text-[15px] text-ink">Drop a file anywhere</b>
         on a place to fit it there, on a shelf to fill the shelf, here to fill every empty place it suits.
         Pasting works too.

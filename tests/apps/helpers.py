@@ -1,0 +1,32 @@
+"""Talking to the API as the pages do."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+
+def send(client: Any, method: str, path: str, body: Any = None) -> Any:
+    """A JSON request to /api/…"""
+    call = getattr(client, method)
+    return call(f"/api/{path}", json.dumps(body) if body is not None else "", content_type="application/json")
+
+
+def upload(client: Any, slug: str, name: str, data: bytes, fills: str = "", run: Any = None) -> Any:
+    """Uploads one file and runs what it queued; the answer's first artwork as it is afterwards."""
+    with run(execute=True):
+        answer = client.post(
+            f"/api/workspaces/{slug}/artwork", {"files": [SimpleUploadedFile(name, data)], "fills": fills}
+        )
+    assert answer.status_code == 202, answer.content
+    first = answer.json()[0]["id"]
+    listed = client.get(f"/api/workspaces/{slug}/artwork").json()
+    return next(entry for entry in listed if entry["id"] == first)
+
+
+def wall_proofs(client: Any, slug: str) -> dict[str, Any]:
+    """All proofs on the wall by the name of their placement."""
+    wall = client.get(f"/api/workspaces/{slug}/wall").json()
+    return {proof["name"]: proof for shelf in wall["shelves"] for proof in shelf["placements"]}

@@ -1,0 +1,125 @@
+"""Files come in, are kept byte for byte, and end as ready or as a clear message."""
+
+from typing import Any
+
+import pytest
+
+from tests.apps.helpers import upload, wall_proofs
+from tests.make import disc, photo, saved, svg
+
+pytestmark = pytest.mark.django_db
+
+
+def test_an_upload_is_kept_byte_for_byte_and_read(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
+    data = saved(photo(), "JPEG")
+    found = upload(signed_in, "juno", "a photo.jpg", data, run=django_capture_on_commit_callbacks)
+    assert (found["state"], found["progress"], found["facts"]["kind"]) == ("ready", 100, "picture")
+    original = signed_in.get(f"/api/workspaces/juno/artwork/{found['id']}/original")
+    assert original.content == data
+    assert original["Content-Disposition"].startswith("attachment")
+    assert original["X-Content-Type-Options"] == "nosniff"
+    picture = signed_in.get(f"/api/workspaces/juno/artwork/{found['id']}/picture?width=64")
+    assert picture["Content-Type"] == "image/jpeg"
+    assert "immutable" in picture["Cache-Control"]
+
+
+@pytest.mark.parametrize(
+    ("name", "data", "words"),
+    [
+        ("empty.png", b"", "empty"), ("cut.png", saved(disc(), "PNG")[:200], "cut off"),
+        ("evil.svg", svg("<script/>"), "script"), ("note.txt", b"hello", "not a picture"),
+        ("schön\u202e.png", b"\x00\x01", "not a picture"), ("x" * 300 + ".png", b"zzz", "not a picture"),
+    ],
+)  # fmt: skip
+def test_a_broken_file_ends_as_a_message_on_the_artwork(
+    signed_in: Any, django_capture_on_commit_callbacks: Any, name: str, data: bytes, words: str
+) -> None:
+    found = upload(signed_in, "juno", name, data, run=django_capture_on_commit_callbacks)
+    assert found["state"] == "failed"
+    assert words in found["message"]
+    assert found["facts"] is None
+
+
+def test_one_broken_file_does_not_stop_the_others(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
+    from django.core.files.uploadedfile import SimpleUploadedFile
+
+    files = [SimpleUploadedFile("bad.svg", b"<svg"), SimpleUploadedFile("good.svg", svg())]
+    with django_capture_on_commit_callbacks(execute=True):
+        signed_in.post("/api/workspaces/juno/artwork", {"files": files, "fills": ""})
+    states = {entry["name"]: entry["state"] for entry in signed_in.get("/api/workspaces/juno/artwork").json()}
+    assert states == {"bad.svg": "failed", "good.svg": "ready"}
+
+
+def test_a_failure_of_ours_is_a_message_too(
+    signed_in: Any, django_capture_on_commit_callbacks: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def broken(*_: object) -> None:
+        raise RuntimeError("boom")
+
+    monkeypatch.setattr("fitzle.apps.artwork.intake.read_artwork", broken)
+    found = upload(signed_in, "juno", "a.svg", svg(), run=django_capture_on_commit_callbacks)
+    assert found["state"] == "failed"
+    assert "on our side" in found["message"]
+
+
+def test_an_artwork_whose_worker_died_is_settled(signed_in: Any, juno: Any) -> None:
+    from datetime import timedelta
+
+    from django.utils import timezone
+
+    from fitzle.apps.artwork.intake import bring_in
+    from fitzle.apps.artwork.models import Artwork, State
+
+    artwork = bring_in(juno[1], juno[0], "a.png", [b"x"], [])
+    long_ago = timezone.now() - timedelta(minutes=30)
+    Artwork.objects.filter(pk=artwork.pk).update(state=State.READING, changed_at=long_ago)
+    assert signed_in.get("/api/workspaces/juno/artwork").json()[0]["state"] == "failed"
+
+
+def test_what_is_too_heavy_is_refused_before_it_is_read(signed_in: Any, settings: Any) -> None:
+    settings.UPLOAD_LIMIT_BYTES = 1000
+    answer = signed_in.post("/api/workspaces/juno/artwork", {"files": [], "x": "y" * 200_000})
+    assert answer.status_code == 413
+    assert "too heavy" in answer.json()["message"]
+
+
+def test_a_large_photo_gets_a_working_copy(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
+    from fitzle.apps.artwork.models import Artwork
+
+    data = saved(photo(2600, 1300), "JPEG")
+    found = upload(signed_in, "juno", "large.jpg", data, run=django_capture_on_commit_callbacks)
+    assert Artwork.objects.get(pk=found["id"]).working_format == "jpeg"
+    assert signed_in.get(f"/api/workspaces/juno/artwork/{found['id']}/picture?width=500").status_code == 200
+
+
+def test_dropping_on_a_place_fills_it_and_on_the_wall_every_empty_one_it_suits(
+    signed_in: Any, place: Any, django_capture_on_commit_callbacks: Any
+) -> None:
+    one = place(name="One")
+    place(name="Clear", transparency="required")
+    place(name="Photo only", formats=["jpeg"])
+    run = django_capture_on_commit_callbacks
+    upload(signed_in, "juno", "mark.svg", svg(), str(one.pk), run)
+    assert {name: proof["state"] for name, proof in wall_proofs(signed_in, "juno").items()} == {
+        "One": "fits", "Clear": "empty", "Photo only": "empty"}  # fmt: skip
+    upload(signed_in, "juno", "other.svg", svg('<circle cx="9" cy="9" r="8"/>'), "suited", run)
+    proofs = wall_proofs(signed_in, "juno")
+    assert proofs["Clear"]["state"] == "fits"
+    assert proofs["Photo only"]["state"] == "empty"
+    assert signed_in.get("/api/workspaces/juno/wall").json()["deliverable"] == 2
+
+
+def test_a_drop_on_a_place_that_is_not_there_is_404(signed_in: Any) -> None:
+    from django.core.files.uploadedfile import SimpleUploadedFile
+
+    for wrong in ("nonsense", "00000000-0000-0000-0000-000000000000"):
+        body = {"files": [SimpleUploadedFile("a.svg", svg())], "fills": wrong}
+        assert signed_in.post("/api/workspaces/juno/artwork", body).status_code == 404
+
+
+def test_renaming_leaves_the_file_alone(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
+    found = upload(signed_in, "juno", "a.svg", svg(), run=django_capture_on_commit_callbacks)
+    path = f"/api/workspaces/juno/artwork/{found['id']}"
+    answer = signed_in.patch(path, {"name": " New name "}, content_type="application/json")
+    assert answer.json()["name"] == "New name"
+    assert signed_in.get(f"{path}/original").content == svg()

@@ -1,0 +1,134 @@
+"""Who may see what, signing in, and the headers that keep the pages safe."""
+
+import re
+from typing import Any
+
+import pytest
+from django.test import Client
+
+from tests.apps.helpers import send, upload, wall_proofs
+from tests.make import svg
+
+pytestmark = pytest.mark.django_db
+
+
+def routes() -> list[tuple[str, str]]:
+    """Each route below a workspace with each of its methods."""
+    from fitzle.apps.api.root import api
+
+    paths = api.get_openapi_schema(path_prefix="/api/")["paths"]
+    return [(method, path) for path, methods in paths.items() for method in methods if "{workspace}" in path]
+
+
+@pytest.fixture
+def full_paths(signed_in: Any, place: Any, django_capture_on_commit_callbacks: Any) -> dict[str, str]:
+    """The ids of one real thing of each kind in Juno's workspace."""
+    entry = place()
+    artwork = upload(signed_in, "juno", "m.svg", svg(), str(entry.pk), django_capture_on_commit_callbacks)
+    fit = wall_proofs(signed_in, "juno")["Test place"]["fit"]
+    piece = signed_in.get(f"/api/workspaces/juno/fits/{fit}").json()["piece"]["id"]
+    delivery = send(signed_in, "post", "workspaces/juno/deliveries", {}).json()
+    return {
+        "artwork": artwork["id"], "fit": fit, "piece": piece, "delivery": delivery["id"],
+        "file": delivery["files"][0]["id"], "name": "choose-ground",
+    }  # fmt: skip
+
+
+BODIES = {
+    "patch /artwork/{artwork}": {"name": "x"},
+    "patch /fits/{fit}": {"revision": 1, "step": "x", "changes": []},
+    "patch /pieces/{piece}": {"revision": 1, "step": "x", "changes": []},
+    "post /fits": {"artwork": "{artwork}", "placements": ["suited"]},
+    "post /deliveries": {},
+}
+
+
+@pytest.mark.parametrize(("method", "path"), routes())
+def test_a_stranger_gets_404_on_every_route_and_a_passer_by_401(
+    full_paths: dict[str, str], make_person: Any, method: str, path: str
+) -> None:
+    """Both with Juno's workspace in the address and with Juno's ids under the stranger's own workspace."""
+    stranger = Client()
+    stranger.force_login(make_person("mallory")[0], "django.contrib.auth.backends.ModelBackend")
+    tail = path.split("{workspace}")[1]
+    body = BODIES.get(f"{method} {tail}")
+    if body and "artwork" in body:
+        body = {**body, "artwork": full_paths["artwork"]}
+    filled = re.sub(r"{(\w+)}", lambda found: full_paths[found[1]], tail)
+    for client, slug, expected in (
+        (stranger, "juno", {404}),
+        (stranger, "mallory", {404} if "{" in tail or tail == "/fits" else {200, 201, 202, 422}),
+        (Client(), "juno", {401}),
+    ):
+        answer = _call(client, method, f"/api/workspaces/{slug}{filled}", body)
+        assert answer.status_code in expected, (slug, answer.content)
+
+
+def _call(client: Client, method: str, path: str, body: Any) -> Any:
+    if path.endswith("/artwork") and method == "post":
+        from django.core.files.uploadedfile import SimpleUploadedFile
+
+        return client.post(path, {"files": [SimpleUploadedFile("a.svg", svg())], "fills": ""})
+    return send(client, method, path.removeprefix("/api/"), body)
+
+
+def test_a_viewer_may_look_but_not_change(juno: Any, make_person: Any) -> None:
+    from fitzle.apps.accounts.models import Membership, Role
+
+    viewer = make_person("vera")[0]
+    Membership.objects.create(user=viewer, workspace=juno[1], role=Role.VIEWER)
+    client = Client()
+    client.force_login(viewer, "django.contrib.auth.backends.ModelBackend")
+    assert client.get("/api/workspaces/juno/wall").status_code == 200
+    refused = send(client, "post", "workspaces/juno/deliveries", {})
+    assert refused.status_code == 403
+    assert "Ask its owner" in refused.json()["message"]
+
+
+def test_signing_in_and_out(juno: Any) -> None:
+    client = Client()
+    assert client.get("/api/session").status_code == 401
+    wrong = send(client, "post", "session", {"email": juno[0].email, "password": "nope"})
+    assert (wrong.status_code, "Try again" in wrong.json()["message"]) == (401, True)
+    right = send(client, "post", "session", {"email": "JUNO@ottermoor.example ", "password": "juno-turns-the-wheel"})
+    assert right.json()["workspaces"] == [{"name": "Juno's", "slug": "juno"}]
+    assert client.get("/api/workspaces/juno/wall").status_code == 200
+    assert send(client, "delete", "session").status_code == 204
+    assert client.get("/api/workspaces/juno/wall").status_code == 401
+
+
+def test_failures_are_throttled_even_for_the_right_password(juno: Any) -> None:
+    client = Client()
+    for _ in range(8):
+        send(client, "post", "session", {"email": juno[0].email, "password": "nope"})
+    answer = send(client, "post", "session", {"email": juno[0].email, "password": "juno-turns-the-wheel"})
+    assert answer.status_code == 429
+
+
+def test_passwords_are_hashed_with_argon2(juno: Any) -> None:
+    assert juno[0].password.startswith("argon2$argon2id$")
+
+
+def test_changes_need_the_csrf_token(juno: Any) -> None:
+    client = Client(enforce_csrf_checks=True)
+    client.force_login(juno[0], "django.contrib.auth.backends.ModelBackend")
+    assert send(client, "post", "workspaces/juno/deliveries", {}).status_code == 403
+    other = Client(enforce_csrf_checks=True)
+    assert send(other, "post", "session", {"email": juno[0].email, "password": "x"}).status_code == 403
+
+
+def test_the_page_has_a_policy_with_its_own_nonce(client: Any) -> None:
+    answer = client.get("/")
+    policy = answer["Content-Security-Policy"]
+    nonce = re.search(r"'nonce-([^']+)'", policy)
+    assert nonce is not None
+    assert f'nonce="{nonce[1]}"' in answer.content.decode()
+    assert "default-src 'none'" in policy
+    assert "unsafe-eval" not in policy
+    assert answer["X-Frame-Options"] == "DENY"
+    assert answer.cookies["fitzle_csrf"]["samesite"] == "Lax"
+
+
+def test_a_made_up_address_is_told_in_words(signed_in: Any) -> None:
+    answer = signed_in.get("/api/workspaces/juno/fits/00000000-0000-0000-0000-000000000000")
+    assert (answer.status_code, answer.json()["message"]) == (404, "There is no such fit.")

@@ -1,0 +1,169 @@
+"""The bench: dragging, typing, mending, undoing, and two windows at once."""
+
+from typing import Any
+
+import pytest
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.person import Person
+from tests.browser.test_wall import check_layout
+
+FOCUS = "//div[@role='slider']"
+
+
+def part(person: Person) -> Any:
+    return person.fit()["parts"][0]
+
+
+def undo_all(person: Person, steps: int) -> None:
+    for _ in range(steps):
+        person.driver.find_element("tag name", "body").send_keys(Keys.CONTROL, "z")
+        person.sees("saved")
+        person.wait(lambda: "saving" not in person.text(), "the undo to be saved")
+
+
+def test_the_picture_is_moved_by_dragging_and_the_drag_can_be_undone(person: Person) -> None:
+    person.open_bench("Lesson thumbnail")
+    before = part(person)["window"]
+    person.drag(person.find(FOCUS), 0, 80)
+    person.wait(lambda: part(person)["window"]["y"] < before["y"] - 10, "the window to move up")
+    person.sees("Undo “move the focus”")
+    undo_all(person, 1)
+    person.wait(lambda: part(person)["window"] == before, "the window to be back")
+
+
+def test_the_picture_is_moved_by_the_arrow_keys(person: Person) -> None:
+    person.open_bench("Page header")
+    before = part(person)["window"]
+    person.driver.execute_script("arguments[0].focus()", person.find(FOCUS))
+    person.press(Keys.SHIFT, Keys.ARROW_DOWN)
+    person.wait(lambda: part(person)["window"]["y"] != before["y"], "the window to move")
+    moved = part(person)["window"]["y"] - before["y"]
+    scale = part(person)["box"]["width"] / before["width"]
+    assert moved * scale == pytest.approx(10, abs=0.6)
+    undo_all(person, 1)
+
+
+def test_a_finding_is_mended_with_one_click_and_the_proof_changes(person: Person) -> None:
+    person.open_bench("Sign-in logo")
+    person.sees("reads only 1.2 : 1")
+    image = person.find("//img[starts-with(@alt, 'Proof of')]")
+    before = image.get_attribute("src")
+    person.button("Put a readable ground behind it").click()
+    person.sees("Nothing to mend")
+    person.wait(lambda: image.get_attribute("src") != before, "the new proof")
+    person.sees("1 adjustment only here.")
+    person.button("Take back").click()
+    person.sees("reads only 1.2 : 1")
+
+
+def test_padding_is_typed_and_made_automatic_again(person: Person) -> None:
+    person.open_bench("Record glyph")
+    field = person.field("Padding")
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("0", Keys.ENTER)
+    person.sees("touches the edge")
+    assert part(person)["clearance_px"] == 0
+    person.button("Add padding").click()
+    person.sees("Nothing to mend")
+    field = person.field("Padding")
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("7.5", Keys.ENTER)
+    person.wait(lambda: part(person)["padding_px"] == 7.5, "7.5 px")
+    person.button("automatic").click()
+    person.wait(lambda: part(person)["padding_px"] == 2, "automatic padding")
+
+
+def test_a_tint_and_a_ground_are_chosen_from_the_house_and_by_hex(person: Person) -> None:
+    person.open_bench("Record glyph")
+    person.button("Tint #17443c").click()
+    person.sees("Undo “tint the mark”")
+    field = person.field("Colour as a hex code")
+    field.send_keys("f4d06f", Keys.ENTER)
+    person.sees("Undo “change the ground”")
+    person.wait(lambda: person.fit()["ground"] == "#f4d06f", "the ground")
+    person.sees("opaque")
+    assert person.fit()["state"] == "refused"
+    undo_all(person, 2)
+    person.wait(lambda: person.fit()["ground"] is None, "the clear ground")
+
+
+def test_the_file_is_delivered_from_the_bench(person: Person) -> None:
+    person.open_bench("Sticker")
+    person.sees("nothing lost")
+    person.button("Deliver this file").click()
+    person.wait(
+        lambda: any(
+            len(entry["files"]) == 1 and entry["files"][0]["name"] == "ding_296x296.webp"
+            for entry in person.ask("/api/workspaces/ottermoor/deliveries")
+        ),
+        "the delivery to be recorded",
+    )
+
+
+def test_two_windows_on_one_field_are_shown_both_values(person: Person) -> None:
+    person.open_bench("Floor patch")
+    theirs = person.fit()
+    save_elsewhere(person, theirs, "#102030")
+    person.button("Colour #f4d06f").click()
+    person.sees("This was changed elsewhere in the meantime.")
+    person.sees("#102030")
+    person.sees("#f4d06f")
+    person.button("Keep mine").click()
+    person.wait(lambda: person.fit()["ground"] == "#f4d06f", "my ground")
+    undo_all(person, 2)
+
+
+def test_two_windows_on_different_fields_are_merged_without_a_word(person: Person) -> None:
+    person.open_bench("Floor patch")
+    save_elsewhere(person, person.fit(), "#223344")
+    person.button("by weight").click()
+    person.wait(lambda: person.fit()["ground"] == "#223344", "their ground")
+    person.wait(lambda: "mark.centring" in person.fit()["adjusted"], "my centring")
+    undo_all(person, 2)
+
+
+def save_elsewhere(person: Person, fit: Any, colour: str) -> None:
+    """Saves a ground from another window."""
+    script = """
+    const [address, body, done] = arguments;
+    const token = document.cookie.match(/fitzle_csrf=([^;]*)/)[1];
+    fetch(address, {method: 'PATCH', body, headers: {'Content-Type': 'application/json', 'X-CSRFToken': token}})
+      .then((answer) => done(answer.status));
+    """
+    import json
+
+    change = {"part": "ground", "field": "colour", "value": colour, "placement": fit["placement"]}
+    body = {"revision": fit["piece"]["revision"], "step": "elsewhere", "changes": [change]}
+    address = f"/api/workspaces/ottermoor/fits/{fit['id']}"
+    assert person.driver.execute_async_script(script, address, json.dumps(body)) == 200
+
+
+def test_the_rail_leads_to_the_other_places_of_the_piece(person: Person) -> None:
+    person.open_bench("Tab icon")
+    person.find("//section[@aria-labelledby='rail']//a[contains(., 'Touch icon')]").click()
+    person.sees("Website · Touch icon")
+
+
+def test_artwork_is_sent_to_places_from_its_card(person: Person) -> None:
+    person.go("/w/ottermoor/artwork")
+    person.button("dusk-ride.jpg").click()
+    person.sees("2400 × 1600 px")
+    person.button("Say where it goes").click()
+    person.find("//label[contains(., 'Course card')]").click()
+    person.button("Fill it").click()
+    person.sees("Course page · Course card")
+    person.wait(lambda: person.fit()["state"] == "fits", "the card to fit")
+    person.go("/w/ottermoor")
+    person.button("Course card: fill").click()
+    person.button("Empty it").click()
+    person.wait(lambda: "empty" in person.state_of("Course card"), "the card to be empty again")
+
+
+@pytest.mark.parametrize("width", [820, 1280, 1920])
+def test_the_bench_keeps_its_width(person: Person, width: int) -> None:
+    person.open_bench("Header logo")
+    person.size_window(width, 900)
+    person.sees("As people will see it")
+    check_layout(person)
+    person.size_window(1280, 800)

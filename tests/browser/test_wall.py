@@ -1,0 +1,146 @@
+"""The wall: signing in, filling by drop, keyboard and menu, delivering."""
+
+from typing import Any
+
+import pytest
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.person import Person
+from tests.make import photo, saved, svg
+
+
+def test_a_wrong_password_is_said_and_the_right_one_opens_the_wall(visitor: Person) -> None:
+    visitor.sign_in("not the password")
+    visitor.sees("do not belong together")
+    visitor.sign_in()
+    visitor.sees("12 places, 9 fit.")
+    for words in ("Video channel", "scale 1:4", "1 refused", "1 risky", "1 empty"):
+        visitor.sees(words)
+
+
+def test_a_file_dropped_on_an_empty_place_is_fitted_there(person: Person) -> None:
+    assert "empty" in person.state_of("Course card")
+    person.drop(person.proof("Course card"), "evening.jpg", saved(photo(900, 700), "JPEG", quality=90))
+    person.wait(lambda: "fits" in person.state_of("Course card"), "the card to fit")
+    person.sees("evening.jpg")
+    person.button("Course card: fill").click()
+    person.button("Empty it").click()
+    person.wait(lambda: "empty" in person.state_of("Course card"), "the card to be empty again")
+
+
+def test_a_broken_file_says_what_is_wrong_and_never_hangs(person: Person) -> None:
+    person.drop(person.proof("Course card"), "cut.jpg", saved(photo(), "JPEG")[:3000])
+    person.sees("cut.jpg: the file is cut off")
+    person.sees("not taken")
+    person.button("Put away cut.jpg").click()
+    person.wait(lambda: "not taken" not in person.text(), "the message to be put away")
+    assert "empty" in person.state_of("Course card")
+
+
+def test_a_place_is_filled_by_keyboard_alone(person: Person) -> None:
+    trigger = person.button("Course card: fill")
+    person.driver.execute_script("arguments[0].focus()", trigger)
+    person.press(Keys.ENTER)
+    person.find("//button[contains(., 'workbench.jpg')]")
+    person.wait(lambda: person.driver.switch_to.active_element.tag_name == "button", "the focus in the menu")
+    while "workbench.jpg" not in person.driver.switch_to.active_element.text:
+        person.press(Keys.TAB)
+    person.press(Keys.ENTER)
+    person.wait(lambda: "fits" in person.state_of("Course card"), "the card to fit")
+    person.button("Course card: fill").click()
+    person.button("Empty it").click()
+    person.wait(lambda: "empty" in person.state_of("Course card"), "the card to be empty again")
+
+
+def test_a_shelf_takes_a_drop_for_all_its_places(person: Person) -> None:
+    heading = person.find("//h2[normalize-space(.)='Video channel']")
+    person.drop(heading, "ring.svg", svg('<circle cx="50" cy="25" r="20" fill="#c03020"/>'))
+    person.wait(lambda: "ring" in str(names_on(person, "Video channel")), "the shelf to be filled")
+    for fit in fits_on(person, "Video channel"):
+        person.driver.execute_async_script(
+            "const done = arguments[1]; fetch(arguments[0], {method: 'DELETE', headers: {'X-CSRFToken':"
+            " document.cookie.match(/fitzle_csrf=([^;]*)/)[1]}}).then(done);",
+            f"/api/workspaces/ottermoor/fits/{fit}",
+        )
+
+
+def fits_on(person: Person, shelf: str) -> list[str]:
+    wall = person.ask("/api/workspaces/ottermoor/wall")
+    found = next(entry for entry in wall["shelves"] if entry["name"] == shelf)
+    return [proof["fit"] for proof in found["placements"]]
+
+
+def names_on(person: Person, shelf: str) -> list[Any]:
+    return [
+        person.ask(f"/api/workspaces/ottermoor/fits/{fit}")["piece"]["document"]["subject"]
+        for fit in fits_on(person, shelf)
+    ]
+
+
+def test_the_wall_is_filtered_by_state(person: Person) -> None:
+    person.button("1 refused").click()
+    person.wait(lambda: "Lesson thumbnail" not in person.text(), "only the refused one")
+    person.sees("Wide banner")
+    person.button("1 refused").click()
+    person.sees("Lesson thumbnail")
+
+
+def test_all_that_fit_are_delivered_and_recorded(person: Person) -> None:
+    person.find("//button[starts-with(normalize-space(.), 'Deliver')]").click()
+    person.sees("1 delivery, all up to date.")
+    person.sees("website/wheel-badge_32x32.ico")
+    link = person.link("Save all as ZIP").get_attribute("href")
+    first = person.driver.execute_async_script(
+        "const done = arguments[1];"
+        "fetch(arguments[0]).then((a) => a.arrayBuffer()).then((b) => done([...new Uint8Array(b.slice(0, 2))]));",
+        link,
+    )
+    assert first == [0x50, 0x4B]
+    person.link("Wall").click()
+    person.sees("again")
+
+
+@pytest.mark.parametrize("path", ["", "/artwork", "/deliveries"])
+def test_screens_keep_their_width_on_a_tablet_and_name_all_their_buttons(person: Person, path: str) -> None:
+    person.size_window(820, 1180)
+    person.go(f"/w/ottermoor{path}")
+    person.find("//h1")
+    check_layout(person)
+    person.size_window(1280, 800)
+
+
+def test_the_wall_and_the_deliveries_work_on_a_phone(person: Person) -> None:
+    person.size_window(390, 844)
+    for path in ("", "/deliveries"):
+        person.go(f"/w/ottermoor{path}")
+        person.find("//h1")
+        check_layout(person)
+    person.size_window(1280, 800)
+
+
+def check_layout(person: Person) -> None:
+    """Nothing is wider than the screen; all that can be pressed has a name and is at least 24 px high or wide."""
+    wide = person.driver.execute_script("return document.documentElement.scrollWidth - innerWidth")
+    assert wide <= 0
+    nameless = person.driver.execute_script(
+        "return [...document.querySelectorAll('button, a, input, select')].filter((e) => e.checkVisibility() &&"
+        " !(e.innerText?.trim() || e.getAttribute('aria-label') || e.labels?.length || e.placeholder))"
+        ".map((e) => e.outerHTML.slice(0, 120))"
+    )
+    assert nameless == []
+    small = person.driver.execute_script(
+        "return [...document.querySelectorAll('button, select, input')].filter((e) => e.checkVisibility() &&"
+        " e.getBoundingClientRect().height < 23.5).map((e) => e.outerHTML.slice(0, 120))"
+    )
+    assert small == []
+
+
+def test_the_theme_is_kept(person: Person) -> None:
+    person.button("Dark").click()
+    paper = "return getComputedStyle(document.documentElement).backgroundColor"
+    dark = person.driver.execute_script(paper)
+    person.go("/w/ottermoor/artwork")
+    person.sees("as they came")
+    assert person.driver.execute_script(paper) == dark
+    person.button("Light").click()
+    person.wait(lambda: person.driver.execute_script(paper) != dark, "the light theme")

@@ -1,0 +1,76 @@
+"""Fixtures for the apps: people, workspaces, files in a folder of their own, tasks run at once."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+
+@pytest.fixture(autouse=True)
+def _own_files(request: pytest.FixtureRequest, tmp_path: Path, settings: Any) -> Iterator[None]:
+    """Tests of the apps keep files in a folder of their own, run tasks at once and start with empty caches."""
+    if "apps" not in Path(request.fspath).parts:
+        yield
+        return
+    from django.core.cache import cache
+
+    from fitzle.config.celery import app
+
+    settings.STORAGES = {
+        **settings.STORAGES,
+        "default": {
+            "BACKEND": "django.core.files.storage.FileSystemStorage",
+            "OPTIONS": {"location": str(tmp_path / "files")},
+        },
+    }
+    app.conf.task_always_eager = True
+    app.conf.task_eager_propagates = True
+    cache.clear()
+    yield
+    app.conf.task_always_eager = False
+
+
+@pytest.fixture
+def make_person(db: None) -> Callable[..., Any]:
+    """Makes a person with a workspace of their own: (user, workspace)."""
+    from fitzle.apps.accounts.access import found_workspace
+    from fitzle.apps.accounts.models import User
+
+    def make(name: str = "juno") -> Any:
+        user = User.objects.create_user(f"{name}@ottermoor.example", f"{name}-turns-the-wheel", name.title())
+        house = {"colours": [{"name": "Green", "hex": "#17443c"}]}
+        return user, found_workspace(name=f"{name.title()}'s", slug=name, owner=user, house_style=house)
+
+    return make
+
+
+@pytest.fixture
+def juno(make_person: Callable[..., Any]) -> Any:
+    """A person with a workspace."""
+    return make_person("juno")
+
+
+@pytest.fixture
+def signed_in(juno: Any) -> Any:
+    """Django's test client with Juno signed in."""
+    from django.test import Client
+
+    client = Client()
+    client.force_login(juno[0], "django.contrib.auth.backends.ModelBackend")
+    return client
+
+
+@pytest.fixture
+def place(juno: Any) -> Callable[..., Any]:
+    """Adds a destination with one placement and gives the placement; keys as in tests.make.sheet."""
+    from fitzle.apps.destinations.shelves import add_destination
+    from tests.make import sheet
+
+    def add(**keys: Any) -> Any:
+        destination = add_destination(juno[1], keys.pop("destination", "Test site"), [sheet(**keys)])
+        return destination.placements.get()
+
+    return add
