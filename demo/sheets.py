@@ -54,7 +54,7 @@ _SHELVES: dict[str, list[dict[str, Any]]] = {
     ],
     "Web shop": [
         {
-            "name": "Wide banner", "size": {"width": 2000, "height": 500}, "formats": ["png"], "max_bytes": 45_000,
+            "name": "Wide banner", "size": {"width": 2000, "height": 500}, "formats": ["jpeg"], "max_bytes": 9_000,
             "transparency": "forbidden", "seen": [{"name": "shop front", "width": 1280}],
         },
     ],

@@ -62,7 +62,7 @@ def fitzle(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
         subprocess.Popen([sys.executable, "-m", *command], env=environment, cwd=ROOT, stdout=log, stderr=log)
         for command in (
             ["gunicorn", "fitzle.config.wsgi", "--bind", f"127.0.0.1:{port}", "--threads", "8"],
-            ["celery", "-A", "fitzle.config.celery", "worker", "--concurrency", "1", "--loglevel", "WARNING"],
+            ["celery", "-A", "fitzle.config.celery", "worker", "-Q", "intake,files", "--concurrency", "2", "--loglevel", "WARNING"],
         )
     ]  # fmt: skip
     address = f"http://127.0.0.1:{port}"
@@ -70,6 +70,7 @@ def fitzle(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
         _wait_for(address, folder / "servers.log")
         yield address
     finally:
+        print((folder / "servers.log").read_text()[-3000:])
         for server in servers:
             server.terminate()
         for server in servers:

@@ -79,6 +79,11 @@ CACHES = {
 
 CELERY_BROKER_URL = f"{REDIS_URL}/0"
 CELERY_TASK_IGNORE_RESULT = True
+CELERY_TASK_DEFAULT_QUEUE = "files"
+CELERY_TASK_ROUTES = {"fitzle.apps.jobs.tasks.take_in_artwork": {"queue": "intake"}}
+# Somebody who brings in artwork waits for it; the making of files can wait behind that.
+CELERY_BROKER_TRANSPORT_OPTIONS = {"queue_order_strategy": "priority"}
+CELERY_WORKER_PREFETCH_MULTIPLIER = 1
 CELERY_TASK_ALWAYS_EAGER = os.environ.get("FITZLE_EAGER") == "1"
 CELERY_TASK_EAGER_PROPAGATES = True
 CELERY_WORKER_MAX_MEMORY_PER_CHILD = 600_000  # KB; a worker above that is replaced after its task

@@ -11,6 +11,8 @@ def brief(finding: Finding) -> str:
     measured, limit = finding.measured, finding.limit
     if finding.rule == "bytes" and isinstance(measured, int) and isinstance(limit, int):
         return f"{words_for_bytes(measured - limit)} too heavy"
+    if finding.rule == "quality" and finding.severity == "refused":
+        return "too much for its limit"
     if isinstance(measured, float | int):
         figure = {
             "contrast": f"reads {measured:.1f} : 1",
