@@ -58,13 +58,12 @@ def fitzle(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
     run("-m", "demo.load")
     port = free_port()
     log = (folder / "servers.log").open("wb")
+    web = ["gunicorn", "fitzle.config.wsgi", "--bind", f"127.0.0.1:{port}", "--threads", "8"]
+    worker = ["celery", "-A", "fitzle.config.celery", "worker", "-Q", "intake,files", "--concurrency", "2"]
     servers = [
         subprocess.Popen([sys.executable, "-m", *command], env=environment, cwd=ROOT, stdout=log, stderr=log)
-        for command in (
-            ["gunicorn", "fitzle.config.wsgi", "--bind", f"127.0.0.1:{port}", "--threads", "8"],
-            ["celery", "-A", "fitzle.config.celery", "worker", "-Q", "intake,files", "--concurrency", "2", "--loglevel", "WARNING"],
-        )
-    ]  # fmt: skip
+        for command in (web, worker)
+    ]
     address = f"http://127.0.0.1:{port}"
     try:
         _wait_for(address, folder / "servers.log")

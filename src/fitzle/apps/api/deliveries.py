@@ -28,7 +28,7 @@ MEDIA_TYPES = {
     "jpeg": "image/jpeg",
     "webp": "image/webp",
     "bmp": "image/bmp",
-    "ico": "image/vnd.microsoft.icon",
+    "ico": "image/x-icon",
 }
 
 

@@ -1,6 +1,6 @@
 """ICO with exact sizes: PNG entries, and uncompressed ones below 48 px for old readers.
 
-The directory is that of Microsoft's ICONDIR and ICONDIRENTRY; the uncompressed entry a BITMAPINFOHEADER of twice the
+The directory is made of ICONDIR and ICONDIRENTRY; the uncompressed entry a BITMAPINFOHEADER of twice the
 height, bottom-up BGRA rows and a one-bit mask.
 """
 

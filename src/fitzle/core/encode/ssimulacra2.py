@@ -1,4 +1,4 @@
-"""SSIMULACRA2 (Jon Sneyers, Cloudinary, 2022-2023, version 2.1): how much of a picture was lost, 100 is nothing.
+"""SSIMULACRA2 (Jon Sneyers, 2022-2023, version 2.1): how much of a picture was lost, 100 is nothing.
 
 90 and more cannot be told apart, 70 is good, 50 shows. A float32 port of the published reference with OpenCV's blurs,
 bordered by zeros as the reference does. The tests compare it with the PyPI package `ssimulacra2`.

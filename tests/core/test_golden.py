@@ -1,0 +1,67 @@
+"""Golden pictures: a few fits kept as files. Write them anew with: python -m tests.core.test_golden
+
+Compared by size, then mode, then pixels. The tolerance of 2/255 on average and 24/255 at most covers rounding of
+another processor's vector instructions along antialiased edges; a shift by a tenth of a pixel exceeds it.
+"""
+
+from pathlib import Path
+
+import numpy as np
+import pytest
+from demo.marks import MARKS
+from PIL import Image
+
+from fitzle.core.artwork.reading import read_artwork
+from fitzle.core.piece.editing import Change, apply_changes, new_piece
+from fitzle.core.pipeline import facts_and_sources, plan_fit
+from fitzle.core.render.painting import paint
+from tests.make import photo, saved, sheet
+
+FOLDER = Path(__file__).parents[1] / "golden"
+FAILED = Path(__file__).parents[2] / "var" / "failed"
+MEAN_TOLERANCE, MOST_TOLERANCE = 2.0, 24
+
+CASES = {
+    "badge-16": ("wheel-badge.svg", {"size": {"width": 16, "height": 16}}, {}),
+    "badge-circle-64": ("wheel-badge.svg", {"size": {"width": 64, "height": 64}, "cut": {"shape": "circle"}}, {}),
+    "logo-tinted-on-ground": ("ottermoor-dark.svg", {}, {"tint": "#ffffff", "colour": "#17443c"}),
+    "sticker-by-weight": ("ding.svg", {"size": {"width": 120, "height": 90}}, {"centring": "weight"}),
+    "photo-filled": ("photo", {"size": {"width": 200, "height": 60}}, {"focus": {"x": 0.2, "y": 0.9}}),
+    "photo-whole-on-ground": ("photo", {"size": {"width": 90, "height": 90}}, {"mode": "whole", "colour": "#ffcc00"}),
+    "photo-enlarged": ("photo", {"size": {"width": 220, "height": 220}}, {"focus": {"x": 0.5, "y": 0.5}}),
+}
+
+
+def drawn(case: str) -> np.ndarray:
+    """The case's picture as it is drawn now."""
+    name, place, fields = CASES[case]
+    data = saved(photo(180, 120), "PNG") if name == "photo" else MARKS[name].encode()
+    artwork = read_artwork(data, name)
+    kind = artwork.facts.kind
+    changes = [
+        Change(part="ground" if key == "colour" else kind, field=key, value=value) for key, value in fields.items()
+    ]
+    facts, sources = facts_and_sources({"a": artwork})
+    piece = apply_changes(new_piece("golden", "a", kind), changes)
+    return paint(plan_fit(piece, sheet(**place), facts).plan, sources)
+
+
+@pytest.mark.parametrize("case", CASES)
+def test_the_picture_is_the_golden_one(case: str) -> None:
+    found = drawn(case)
+    with Image.open(FOLDER / f"{case}.png") as picture:
+        assert picture.size == (found.shape[1], found.shape[0])
+        assert picture.mode == "RGBA"
+        golden = np.asarray(picture).astype(int)
+    visible = np.maximum(found[..., 3], golden[..., 3])[..., None] / 255
+    difference = np.abs(found.astype(int) - golden) * visible
+    if difference.mean() > MEAN_TOLERANCE or difference.max() > MOST_TOLERANCE:
+        FAILED.mkdir(parents=True, exist_ok=True)
+        Image.fromarray(found).save(FAILED / f"golden-{case}.png")
+    assert difference.mean() <= MEAN_TOLERANCE
+    assert difference.max() <= MOST_TOLERANCE
+
+
+if __name__ == "__main__":
+    for case in CASES:
+        Image.fromarray(drawn(case)).save(FOLDER / f"{case}.png")
