@@ -155,7 +155,7 @@ def test_artwork_is_sent_to_places_from_its_card(person: Person) -> None:
     person.sees("Course page · Course card")
     person.wait(lambda: person.fit()["state"] == "fits", "the card to fit")
     person.go("/w/ottermoor")
-    person.button("Course card: fill").click()
+    person.button("Course card: replace").click()
     person.button("Empty it").click()
     person.wait(lambda: "empty" in person.state_of("Course card"), "the card to be empty again")
 

@@ -14,7 +14,7 @@ def test_a_file_dropped_on_an_empty_place_is_fitted_there(person: Person) -> Non
     person.drop(person.proof("Course card"), "evening.jpg", saved(photo(900, 700), "JPEG", quality=90))
     person.wait(lambda: "fits" in person.state_of("Course card"), "the card to fit")
     person.sees("evening.jpg")
-    person.button("Course card: fill").click()
+    person.button("Course card: replace").click()
     person.button("Empty it").click()
     person.wait(lambda: "empty" in person.state_of("Course card"), "the card to be empty again")
 
@@ -38,7 +38,7 @@ def test_a_place_is_filled_by_keyboard_alone(person: Person) -> None:
         person.press(Keys.TAB)
     person.press(Keys.ENTER)
     person.wait(lambda: "fits" in person.state_of("Course card"), "the card to fit")
-    person.button("Course card: fill").click()
+    person.button("Course card: replace").click()
     person.button("Empty it").click()
     person.wait(lambda: "empty" in person.state_of("Course card"), "the card to be empty again")
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 import copy
 import io
 from concurrent.futures import ThreadPoolExecutor
-from typing import Any, Protocol
+from typing import Any, Literal, Protocol
 
 import numpy as np
 from numpy.typing import NDArray
@@ -28,6 +28,8 @@ SPLIT_ABOVE_PIXELS = 200_000
 LANCZOS_REACH = 3  # px of the wanted size on each side
 
 Pixels = NDArray[np.uint8]
+# Lanczos for files; Hamming, three times faster and hardly softer, for previews; bicubic, which rings less, to enlarge.
+Kernel = Literal["LANCZOS", "HAMMING", "BICUBIC"]
 
 
 class Source(Protocol):
@@ -56,8 +58,11 @@ class BitmapSource:
     survey and a fit of the same photo decode it once.
     """
 
-    def __init__(self, data: bytes, fmt: str, width: int, height: int, upright: bool = True) -> None:
+    def __init__(
+        self, data: bytes, fmt: str, width: int, height: int, *, upright: bool = True, for_preview: bool = False
+    ) -> None:
         self.data, self.format, self.upright = data, fmt, upright
+        self._shrinking: Kernel = "HAMMING" if for_preview else "LANCZOS"
         self.width, self.height = width, height
         self._held: tuple[int, Pixels] | None = None
 
@@ -72,7 +77,7 @@ class BitmapSource:
             min(float(reading.shape[1]), window.right / factor - origin[0]),
             min(float(reading.shape[0]), window.bottom / factor - origin[1]),
         )
-        return _resampled(reading, box, size, enlarged=scale > 1)
+        return _resampled(reading, box, size, "BICUBIC" if scale > 1 else self._shrinking)
 
     def _reading(self, window: Rect, factor: int) -> tuple[Pixels, tuple[int, int], int]:
         """Pixels at 1/factor or better that hold the window, where their corner lies in them, and their factor."""
@@ -116,7 +121,7 @@ def _decoding_factor(shrink: float, whole: int = 2) -> int:
 Box = tuple[float, float, float, float]  # left, top, right, bottom in px of a reading
 
 
-def _resampled(pixels: Pixels, box: Box, size: Size, *, enlarged: bool) -> Pixels:
+def _resampled(pixels: Pixels, box: Box, size: Size, kernel: Kernel) -> Pixels:
     """A box of (h, w, 3 or 4) premultiplied pixels scaled to (height, width, 4)."""
     from PIL import Image
 
@@ -127,8 +132,7 @@ def _resampled(pixels: Pixels, box: Box, size: Size, *, enlarged: bool) -> Pixel
         pixels, box = _averaged(*_cropped(pixels, box, size), size)
         # RGBX: four bands that Pillow scales each on its own, as premultiplied pixels want it.
         picture = Image.fromarray(pixels) if pixels.shape[2] == 3 else _four_bands(pixels)
-        kernel = Image.Resampling.BICUBIC if enlarged else Image.Resampling.LANCZOS
-        scaled = _in_two_halves(picture, size, kernel, box)
+        scaled = _in_two_halves(picture, size, Image.Resampling[kernel], box)
     if scaled.shape[2] == 3:
         return np.dstack([scaled, np.full(scaled.shape[:2], 255, dtype=np.uint8)])
     # Lanczos can overshoot: no colour may be brighter than its alpha.

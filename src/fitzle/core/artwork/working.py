@@ -37,7 +37,7 @@ class WorkingSource:
 
     def __init__(self, copy: bytes, fmt: str, width: float, height: float) -> None:
         header = decoded(copy, fmt)
-        self._copy = BitmapSource(copy, fmt, header.width, header.height)
+        self._copy = BitmapSource(copy, fmt, header.width, header.height, for_preview=True)
         self.width, self.height = width, height
 
     def pixels(self, window: Rect, size: Size) -> Pixels:

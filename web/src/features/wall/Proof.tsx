@@ -39,7 +39,7 @@ export function Proof({ proof, workspace }: { proof: WallProof; workspace: strin
           <FillMenu
             workspace={workspace}
             fills={[proof.id]}
-            label="fill"
+            label={proof.fit ? "replace" : "fill"}
             about={proof.name}
             fit={proof.fit}
             quiet={Boolean(proof.fit)}
