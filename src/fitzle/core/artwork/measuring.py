@@ -94,6 +94,8 @@ def shown_mask(pixels: Pixels, backdrop: Rgb | None, step: int = BACKDROP_STEP) 
 
 def reach(mask: Mask) -> float:
     """Largest distance of the contents from the middle of their box, in fractions of half its diagonal."""
+    if mask.all():
+        return 1.0
     points = np.argwhere(mask)
     if not len(points):
         return 1.0

@@ -24,6 +24,7 @@ from fitzle.core.units import Size, words_for_bytes
 
 SURVEY_LONG_SIDE_PX = 512  # colours and outlines are surveyed at this size
 VECTOR_SURVEY_PX = 1024
+COLOUR_STEP = 2  # every second px in both directions is enough to count colours
 FLAT_COLOURS_SHARE = 0.9  # a bitmap whose few main colours make up this much is drawn, not photographed
 FEW_COLOURS = 4
 _EXTENSIONS = {"jpg": "jpeg", "jpe": "jpeg", "jfif": "jpeg", "dib": "bmp"}
@@ -158,7 +159,8 @@ def _facts(
         extent = measuring.Extent(Rect(0, 0, source.width, source.height), 0.5, 0.5)
     mask = measuring.shown_mask(survey, backdrop, measuring.backdrop_step(fmt))
     outline = survey[measuring.outline_mask(mask)][:, :3]
-    colours = main_colours(survey[survey[..., 3] >= 128][:, :3])
+    sample = survey[::COLOUR_STEP, ::COLOUR_STEP]
+    colours = main_colours(sample[sample[..., 3] >= 128][:, :3])
     transparency: AlphaKind = measuring.alpha_kind(survey[..., 3])  # type: ignore[assignment]
     x, y, width, height = (round(figure, 3) for figure in extent.box)
     return ArtworkFacts(

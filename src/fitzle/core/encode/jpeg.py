@@ -23,6 +23,7 @@ class _Encoder(NamedTuple):
 def encode_jpeg(picture: Picture, limit: int | None) -> Search:
     """The best-looking JPEG of at most `limit` bytes; alpha must have been flattened before."""
     tried: list[Attempt] = []
+    picture.expect_scoring()
     full = _best_setting(_FULL_COLOUR, picture, limit, tried)
     if full and _quality(full) >= FULL_COLOUR_ENOUGH:
         return Search(_scored(full, picture), tried)

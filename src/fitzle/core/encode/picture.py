@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 from functools import cached_property
+from threading import Thread
 from typing import Any
 
 import numpy as np
@@ -20,6 +21,7 @@ class Picture:
         self.opaque = bool(pixels[..., 3].min() == 255)
         self.pixels = pixels if self.opaque else pixels * (pixels[..., 3:] > 0)
         self.height, self.width = pixels.shape[:2]
+        self._preparing: Thread | None = None
 
     @cached_property
     def rgb(self) -> NDArray[np.uint8]:
@@ -43,10 +45,18 @@ class Picture:
         """Whether most pixels are the same as their neighbour: drawn rather than photographed."""
         return bool((self.pixels[:, 1:] == self.pixels[:, :-1]).all(axis=-1).mean() >= DRAWN_SHARE)
 
+    def expect_scoring(self) -> None:
+        """Begins with what every score of this picture needs, beside the encoders, which use one core each."""
+        if self._preparing is None:
+            self._preparing = Thread(target=lambda: self._references, daemon=True)
+            self._preparing.start()
+
     def score(self, data: bytes) -> float:
         """SSIMULACRA2 of an encoded file against this picture; with alpha the worse of a dark and a light ground."""
         from PIL import Image
 
+        if self._preparing is not None:
+            self._preparing.join()
         with Image.open(io.BytesIO(data)) as opened:
             found = np.asarray(opened.convert("RGBA"))
         if np.array_equal(found, self.pixels):

@@ -21,7 +21,7 @@ Plane = NDArray[np.float32]
 
 SCALES = 6
 THREADS = 2
-BAND_ROWS = 128  # even, so that halving needs no row of the next band
+BAND_ROWS = 64  # even, so that halving needs no row of the next band
 LEAST_SIDE_PX = 8
 _C2 = 0.0009
 _SIGMA = 1.5
@@ -84,13 +84,17 @@ def _level(light: NDArray[np.uint8] | Plane) -> tuple[list[Plane], Plane]:
     height, width = light.shape[:2]
     planes = [np.empty((height, width), dtype=np.float32) for _ in range(3)]
     half = np.empty(((height + 1) // 2, (width + 1) // 2, 3), dtype=np.float32)
-    for top in range(0, height, BAND_ROWS):
+
+    def fill(top: int) -> None:
         band = light[top : top + BAND_ROWS]
         linear = _even(np.asarray(cv2.LUT(band, _LINEAR) if band.dtype == np.uint8 else band, dtype=np.float32))
         rows = linear.shape[0] // 2
         half[top // 2 : top // 2 + rows] = cv2.resize(linear, (half.shape[1], rows), interpolation=cv2.INTER_AREA)
         for plane, part in zip(planes, _xyb(linear[: len(band), :width]), strict=True):
             plane[top : top + BAND_ROWS] = part
+
+    with ThreadPoolExecutor(THREADS) as pool:
+        list(pool.map(fill, range(0, height, BAND_ROWS)))
     return planes, half
 
 

@@ -20,6 +20,7 @@ def encode_webp(picture: Picture, limit: int | None) -> Search:
         tried.append(lossless.attempt)
         if limit is None or len(lossless.data) <= limit:
             return Search(lossless, tried)
+    picture.expect_scoring()
     found, settings = largest_under(lambda quality: _lossy(picture, quality), limit, LOWEST_QUALITY, HIGHEST_QUALITY)
     tried += [Attempt("webp", f"quality {entry.position}", len(entry.data)) for entry in settings]
     if not found:
