@@ -102,7 +102,8 @@ print("export FITZLE_DB_PASSWORD=" + secrets.token_urlsafe(24))' > "$VAR/secrets
 }
 
 # Started through setpriv, so that a server ends with the script that started it, even after kill -9.
-tied() { setpriv --pdeathsig TERM "$@"; }
+# Called in the background only: the subshell becomes the server, so that the script itself is its parent.
+tied() { exec setpriv --pdeathsig TERM "$@"; }
 
 start_database() { # start_database PORT [more mariadbd options]
   local port=$1 data=$VAR/db as=(); shift

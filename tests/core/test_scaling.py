@@ -151,3 +151,12 @@ def test_threads_drawing_from_one_source_agree() -> None:
         thread.join()
     assert all(np.array_equal(entry, expected) for entry in found)
     assert len(found) == 4
+
+
+@pytest.mark.parametrize("side", [16, 32, 64])
+def test_an_icon_made_from_a_bitmap_has_no_dark_rim(side: int) -> None:
+    """Lanczos would make the disc up to 40 darker where it meets its light ground; Hamming at most 6."""
+    source = open_source(saved(disc(400, "#803040", margin=60, ground="#ffffff"), "PNG"))
+    pixels = source.pixels(Rect(0, 0, 400, 400), Size(side, side)).astype(int)
+    assert pixels[..., 0].min() >= 0x80 - 6
+    assert pixels[..., :3].max() <= 255

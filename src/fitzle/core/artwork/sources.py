@@ -77,7 +77,13 @@ class BitmapSource:
             min(float(reading.shape[1]), window.right / factor - origin[0]),
             min(float(reading.shape[0]), window.bottom / factor - origin[1]),
         )
-        return _resampled(reading, box, size, "BICUBIC" if scale > 1 else self._shrinking)
+        return _resampled(reading, box, size, self._kernel(scale, size))
+
+    def _kernel(self, scale: float, size: Size) -> Kernel:
+        if scale > 1:
+            return "BICUBIC"
+        # In an icon the ringing of Lanczos is a dark rim a pixel wide around everything.
+        return "HAMMING" if max(size) <= SUPERSAMPLED_BELOW_PX else self._shrinking
 
     def _reading(self, window: Rect, factor: int) -> tuple[Pixels, tuple[int, int], int]:
         """Pixels at 1/factor or better that hold the window, where their corner lies in them, and their factor."""
