@@ -28,7 +28,7 @@ export function Proof({ proof, workspace }: { proof: WallProof; workspace: strin
         <div className="mt-1">
           <Dimension width={proof.drawn_width} />
         </div>
-        <div className="mt-1.5 flex items-baseline gap-3 text-[13px] leading-[18px] font-semibold">
+        <div className="mt-1.5 text-[13px] leading-[18px] font-semibold">
           {proof.fit ? (
             <Link to={`/w/${workspace}/fits/${proof.fit}`} className="hover:underline">
               {proof.name}
@@ -36,16 +36,20 @@ export function Proof({ proof, workspace }: { proof: WallProof; workspace: strin
           ) : (
             proof.name
           )}
-          <FillMenu
-            workspace={workspace}
-            fills={[proof.id]}
-            label={proof.fit ? "replace" : "fill"}
-            about={proof.name}
-            fit={proof.fit}
-            quiet={Boolean(proof.fit)}
-          />
         </div>
-        <div className="figure leading-[17px] text-measure">{proof.size}</div>
+        <div className="flex items-baseline gap-3">
+          <span className="figure leading-[17px] text-measure">{proof.size}</span>
+          <span className="-my-1">
+            <FillMenu
+              workspace={workspace}
+              fills={[proof.id]}
+              label={proof.fit ? "replace" : "fill"}
+              about={proof.name}
+              fit={proof.fit}
+              quiet={Boolean(proof.fit)}
+            />
+          </span>
+        </div>
         <Gauge bytes={proof.bytes} limit={proof.max_bytes} colour={STATES[proof.state].colour} />
         <div className="mt-1 min-h-5">
           <State state={proof.state} why={proof.why} />
