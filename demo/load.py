@@ -58,7 +58,7 @@ GROUNDS = {"Touch icon": "#17443c", "Floor patch": "#17443c"}
 def _place(workspace: Any, owner: Any, artwork: Any, placements: list[str]) -> None:
     from fitzle.apps.pieces.fits import make_file, place
     from fitzle.apps.pieces.saving import save_changes
-    from fitzle.core.piece.editing import Change
+    from fitzle.core.piece.changes import Change
 
     fits = place(workspace, owner, artwork.pk, placements)
     piece = fits[0].piece
@@ -69,7 +69,9 @@ def _place(workspace: Any, owner: Any, artwork: Any, placements: list[str]) -> N
     for fit in fits:
         colour = GROUNDS.get(fit.placement.spec.name)
         if colour:
-            change = Change(part="ground", field="colour", value=colour, placement=str(fit.placement_id))
+            change = Change(
+                part="ground", field="fill", value={"kind": "solid", "colour": colour}, placement=str(fit.placement_id)
+            )
             piece = save_changes(piece, owner, piece.revision, [change], "change the ground")
         make_file(fit.pk)
 

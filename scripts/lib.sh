@@ -71,6 +71,17 @@ need_node_modules() {
   stamped node "$ROOT/web/package-lock.json"
 }
 
+# The typefaces for people's words, made of npm packages; the command line needs them too.
+need_typefaces() {
+  local inputs=("$ROOT/scripts/typefaces.py" "$ROOT/scripts/typefaces.json" "$ROOT/web/package-lock.json")
+  [ -f "$ROOT/var/typefaces/index.json" ] && fresh typefaces "${inputs[@]}" && return 0
+  need_node_modules
+  say "Preparing the typefaces"
+  "$PYTHON" "$ROOT/scripts/typefaces.py" "$ROOT/var/typefaces" >"$ROOT/var/typefaces.log" 2>&1 \
+    || { tail -5 "$ROOT/var/typefaces.log" >&2; fail "the typefaces could not be prepared; see var/typefaces.log"; }
+  stamped typefaces "${inputs[@]}"
+}
+
 web_inputs() { find "$ROOT/web/src" "$ROOT/web/index.html" "$ROOT/web/public" "$ROOT"/web/*.ts "$ROOT"/web/*.json \
   "$ROOT/src/fitzle/apps/api" "$ROOT/src/fitzle/core" -type f ! -name '*.pyc' ! -name schema.d.ts 2>/dev/null | sort; }
 

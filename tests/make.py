@@ -50,6 +50,11 @@ def sheet(**keys: Any) -> SpecSheet:
     return SpecSheet.model_validate({**base, **keys})
 
 
+def solid(colour: str) -> dict[str, str]:
+    """A ground of one colour."""
+    return {"kind": "solid", "colour": colour}
+
+
 def opened(data: bytes) -> Image.Image:
     """A file's picture by Pillow, fully loaded."""
     picture = Image.open(io.BytesIO(data))

@@ -97,10 +97,10 @@ def _fit(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
         "padding": _padding(args.padding),
         "centring": args.centring,
     }
-    ground = None if args.ground in (None, "none") else args.ground
+    ground = None if args.ground in (None, "none") else {"kind": "solid", "colour": args.ground}
     data = {
         "subject": args.subject or args.artwork.stem[:120] or "picture",
-        "parts": [{"id": "ground", "role": "ground", "colour": ground}, part],
+        "parts": [{"id": "ground", "role": "ground", "fill": ground}, part],
     }
     piece = validated(Piece, data, subject="the options", noun="fit")
     return _deliver(piece, sheet, {"artwork": artwork}, args.out)
@@ -108,21 +108,22 @@ def _fit(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
 
 def _render(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
     from fitzle.core.artwork.reading import read_artwork
-    from fitzle.core.piece.document import ArtworkPart
+    from fitzle.core.piece.document import artworks_in
     from fitzle.core.piece.editing import read_piece
 
     sheet = _spec_of(args.spec)
     piece = read_piece(_bytes_of(args.piece), args.piece.name)
-    names = {part.artwork for part in piece.parts if isinstance(part, ArtworkPart)}
+    names = artworks_in(piece) | artworks_in(piece, sheet.name)
     artworks = {name: read_artwork(_bytes_of(args.piece.parent / name), name) for name in sorted(names)}
     return _deliver(piece, sheet, artworks, args.out)
 
 
 def _deliver(piece: Any, sheet: Any, artworks: dict[str, Any], folder: Path) -> tuple[dict[str, Any], int]:
-    from fitzle.core.pipeline import facts_and_sources, make_fit, name_of, plan_fit
+    from fitzle.core.pipeline import facts_and_sources, look_at_fit, make_fit, name_of, plan_fit
 
     facts, sources = facts_and_sources(artworks)
-    made = make_fit(plan_fit(piece, sheet, facts, sheet.name), sheet, sources)
+    planned = look_at_fit(plan_fit(piece, sheet, facts, sheet.name), sheet, facts, sources)
+    made = make_fit(planned, sheet, sources)
     answer: dict[str, Any] = {"file": None, "width": made.plan.size.width, "height": made.plan.size.height}
     if made.encoded and made.verdict != "refused":
         name = name_of(made, sheet, piece.subject, date=datetime.now(UTC).date().isoformat(), version="1")

@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 
 from tests.apps.helpers import send, upload, wall_proofs
-from tests.make import svg
+from tests.make import solid, svg
 
 pytestmark = pytest.mark.django_db
 
@@ -84,10 +84,10 @@ def test_undo_and_redo_walk_the_history_and_a_new_change_cuts_it(signed_in: Any,
 
 def test_changes_to_different_fields_from_two_windows_are_merged(signed_in: Any, fit: dict[str, Any]) -> None:
     change(signed_in, fit, "tint", "#123456")
-    merged = change(signed_in, fit, "colour", "#ffffff", part="ground")
+    merged = change(signed_in, fit, "fill", solid("#ffffff"), part="ground")
     assert merged.status_code == 200
     document = merged.json()["piece"]["document"]
-    assert (document["parts"][0]["colour"], tint_of(merged.json())) == ("#ffffff", "#123456")
+    assert (document["parts"][0]["fill"]["colour"], tint_of(merged.json())) == ("#ffffff", "#123456")
 
 
 def test_the_same_field_from_two_windows_is_answered_with_both_values(signed_in: Any, fit: dict[str, Any]) -> None:

@@ -10,7 +10,8 @@ from fitzle.core.artwork.reading import Artwork, read_artwork
 from fitzle.core.errors import DocumentError
 from fitzle.core.findings import verdict_of
 from fitzle.core.piece.document import Piece
-from fitzle.core.piece.editing import Change, apply_changes, new_piece
+from fitzle.core.piece.changes import Change, apply_changes
+from fitzle.core.piece.editing import new_piece
 from fitzle.core.pipeline import (
     facts_and_sources,
     fit_key,
@@ -24,7 +25,7 @@ from fitzle.core.plan.suiting import suits
 from fitzle.core.preflight.brief import brief
 from fitzle.core.preflight.repairs import repair_changes
 from fitzle.core.render.painting import paint
-from tests.make import disc, opened, photo, saved, sheet, svg
+from tests.make import disc, opened, photo, saved, sheet, solid, svg
 
 MARK = read_artwork(svg(), "mark.svg")
 PHOTO = read_artwork(saved(photo(1200, 800), "JPEG", quality=92), "photo.jpg")
@@ -36,7 +37,7 @@ def piece_of(artwork: Artwork, **fields: object) -> Piece:
     piece = new_piece("thing", "a", artwork.facts.kind)
     part = artwork.facts.kind
     changes = [
-        Change(part="ground" if name == "colour" else part, field=name, value=value) for name, value in fields.items()
+        Change(part="ground" if name == "fill" else part, field=name, value=value) for name, value in fields.items()
     ]
     return apply_changes(piece, changes)
 
@@ -125,7 +126,7 @@ def test_a_tint_replaces_the_colour_and_keeps_the_shape() -> None:
 
 
 def test_a_ground_of_one_colour_fills_the_whole_picture() -> None:
-    pixels = np.asarray(opened(made(MARK, {}, colour="#102030").encoded.data).convert("RGBA"))
+    pixels = np.asarray(opened(made(MARK, {}, fill=solid("#102030")).encoded.data).convert("RGBA"))
     assert tuple(pixels[0, 0]) == (16, 32, 48, 255)
     assert pixels[..., 3].min() == 255
 
@@ -169,19 +170,19 @@ def test_a_faint_mark_is_told_on_every_ground_veil_included(
     fill: str, place: dict, colour: str | None, faint: bool
 ) -> None:
     mark = read_artwork(svg(f'<circle cx="50" cy="25" r="20" fill="{fill}"/>'), "m.svg")
-    assert ("contrast" in rules(mark, place, colour=colour)) is faint
+    assert ("contrast" in rules(mark, place, fill=solid(colour) if colour else None)) is faint
 
 
 def test_a_tile_on_its_own_colour_is_judged_by_what_is_inside() -> None:
     tile = '<rect width="50" height="50" rx="9" fill="#17443c"/><circle cx="25" cy="25" r="12" fill="#f4d06f"/>'
     badge = read_artwork(svg(tile, "0 0 50 50"), "badge.svg")
-    assert "contrast" not in rules(badge, {}, colour="#17443c")
+    assert "contrast" not in rules(badge, {}, fill=solid("#17443c"))
     plain = read_artwork(svg('<rect width="50" height="50" rx="9" fill="#17443c"/>', "0 0 50 50"), "tile.svg")
-    assert "contrast" in rules(plain, {}, colour="#17443c")
+    assert "contrast" in rules(plain, {}, fill=solid("#17443c"))
 
 
 def test_a_white_box_on_a_coloured_ground_is_told_and_mended() -> None:
-    assert rules(BOXED, {}, colour="#203040")["box"] == "risky"
+    assert rules(BOXED, {}, fill=solid("#203040"))["box"] == "risky"
     assert rules(BOXED, {"grounds": ["#222222"]})["box"] == "risky"
     assert "box" not in rules(BOXED, {"grounds": ["#ffffff"]})
     assert "box" not in rules(BOXED, {"transparency": "forbidden", "grounds": ["#222222"]})
@@ -193,7 +194,7 @@ def test_a_white_box_on_a_coloured_ground_is_told_and_mended() -> None:
         (MARK, {}, {"padding": {"value": 0, "unit": "px"}}, "clearance"),
         (MARK, {"grounds": ["#17181a"]}, {}, "contrast"),
         (MARK, {"grounds": ["#ffffff", "#000000"]}, {}, "contrast"),
-        (BOXED, {}, {"colour": "#203040"}, "box"),
+        (BOXED, {}, {"fill": solid("#203040")}, "box"),
     ],
 )
 def test_a_repair_mends_its_finding_in_one_place_only(artwork: Artwork, place: dict, fields: dict, rule: str) -> None:

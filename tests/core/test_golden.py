@@ -12,10 +12,11 @@ from demo.marks import MARKS
 from PIL import Image
 
 from fitzle.core.artwork.reading import read_artwork
-from fitzle.core.piece.editing import Change, apply_changes, new_piece
+from fitzle.core.piece.changes import Change, apply_changes
+from fitzle.core.piece.editing import new_piece
 from fitzle.core.pipeline import facts_and_sources, plan_fit
 from fitzle.core.render.painting import paint
-from tests.make import photo, saved, sheet
+from tests.make import photo, saved, sheet, solid
 
 FOLDER = Path(__file__).parents[1] / "golden"
 FAILED = Path(__file__).parents[2] / "var" / "failed"
@@ -24,10 +25,10 @@ MEAN_TOLERANCE, MOST_TOLERANCE = 2.0, 24
 CASES = {
     "badge-16": ("wheel-badge.svg", {"size": {"width": 16, "height": 16}}, {}),
     "badge-circle-64": ("wheel-badge.svg", {"size": {"width": 64, "height": 64}, "cut": {"shape": "circle"}}, {}),
-    "logo-tinted-on-ground": ("ottermoor-dark.svg", {}, {"tint": "#ffffff", "colour": "#17443c"}),
+    "logo-tinted-on-ground": ("ottermoor-dark.svg", {}, {"tint": "#ffffff", "fill": solid("#17443c")}),
     "sticker-by-weight": ("ding.svg", {"size": {"width": 120, "height": 90}}, {"centring": "weight"}),
     "photo-filled": ("photo", {"size": {"width": 200, "height": 60}}, {"focus": {"x": 0.2, "y": 0.9}}),
-    "photo-whole-on-ground": ("photo", {"size": {"width": 90, "height": 90}}, {"mode": "whole", "colour": "#ffcc00"}),
+    "photo-whole-on-ground": ("photo", {"size": {"width": 90, "height": 90}}, {"mode": "whole", "fill": solid("#ffcc00")}),
     "photo-enlarged": ("photo", {"size": {"width": 220, "height": 220}}, {"focus": {"x": 0.5, "y": 0.5}}),
 }
 
@@ -39,7 +40,7 @@ def drawn(case: str) -> np.ndarray:
     artwork = read_artwork(data, name)
     kind = artwork.facts.kind
     changes = [
-        Change(part="ground" if key == "colour" else kind, field=key, value=value) for key, value in fields.items()
+        Change(part="ground" if key == "fill" else kind, field=key, value=value) for key, value in fields.items()
     ]
     facts, sources = facts_and_sources({"a": artwork})
     piece = apply_changes(new_piece("golden", "a", kind), changes)

@@ -5,16 +5,11 @@ import json
 import pytest
 
 from fitzle.core.errors import DocumentError
-from fitzle.core.piece.editing import (
-    Change,
-    apply_changes,
-    as_in,
-    clashes,
-    new_piece,
-    parts_in,
-    read_piece,
-    value_of,
-)
+from fitzle.core.piece.changes import Change, apply_changes, clashes, value_of
+from fitzle.core.piece.document import parts_in
+from fitzle.core.piece.editing import as_in, new_piece, read_piece
+
+from tests.make import solid
 
 PIECE = new_piece("wheel", "art-1", "mark")
 HERE = "place-1"
@@ -27,10 +22,10 @@ def test_a_change_makes_a_new_piece_and_leaves_the_old_one() -> None:
 
 
 def test_an_adjustment_counts_in_its_placement_only_and_can_be_taken_back() -> None:
-    change = Change(part="ground", field="colour", value="#102030", placement=HERE)
+    change = Change(part="ground", field="fill", value=solid("#102030"), placement=HERE)
     adjusted = apply_changes(PIECE, [change])
-    assert parts_in(adjusted, HERE)[0].colour == "#102030"  # type: ignore[union-attr]
-    assert parts_in(adjusted, "elsewhere")[0].colour is None  # type: ignore[union-attr]
+    assert parts_in(adjusted, HERE)[0].fill.colour == "#102030"  # type: ignore[union-attr]
+    assert parts_in(adjusted, "elsewhere")[0].fill is None  # type: ignore[union-attr]
     assert as_in(adjusted, HERE).adjustments == {}
     back = apply_changes(adjusted, [change.model_copy(update={"reset": True})])
     assert back == PIECE
@@ -53,10 +48,10 @@ def test_an_impossible_change_is_refused_and_says_why(change: Change, words: str
 
 
 def test_changes_to_different_fields_do_not_clash() -> None:
-    theirs = apply_changes(PIECE, [Change(part="ground", field="colour", value="#111111")])
+    theirs = apply_changes(PIECE, [Change(part="ground", field="fill", value=solid("#111111"))])
     mine = Change(part="mark", field="tint", value="#ffffff")
     assert clashes(PIECE, theirs, [mine]) == []
-    assert value_of(apply_changes(theirs, [mine]), Change(part="ground", field="colour")) == "#111111"
+    assert value_of(apply_changes(theirs, [mine]), Change(part="ground", field="fill")) == solid("#111111")
 
 
 def test_the_same_field_with_another_value_clashes_and_the_same_value_does_not() -> None:

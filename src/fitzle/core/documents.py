@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable
 from typing import Any, TypeVar
 
 from pydantic import BaseModel, ValidationError
@@ -20,9 +21,18 @@ _PLAIN = {
 
 
 def read_document(
-    model: type[Document], text: str | bytes, *, key: str, version: int, subject: str, noun: str
+    model: type[Document],
+    text: str | bytes,
+    *,
+    key: str,
+    version: int,
+    subject: str,
+    noun: str,
+    older: Callable[[dict[str, Any], int, int], dict[str, Any]] | None = None,
 ) -> Document:
     """A frozen document from JSON text; `key` is the key with its version, `noun` what people call it.
+
+    `older` brings data of an older version up to this one: (data, its version, this version) to data.
 
     Raises DocumentError with the first few problems, each with its place in the document.
     """
@@ -40,6 +50,8 @@ def read_document(
             subject=subject,
             advice="Update Fitzle, or ask for the document in the older version.",
         )
+    if older:
+        data = older(data, stated, version)
     return validated(model, data, subject=subject, noun=noun)
 
 

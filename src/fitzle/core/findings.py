@@ -34,7 +34,7 @@ class Repair(Frozen):
 
 
 class Finding(Frozen):
-    """One thing that would be refused, looks bad, or is worth knowing."""
+    """One thing that would be refused, looks bad, or is worth knowing; `part` is the part it is about."""
 
     rule: str
     severity: Severity
@@ -43,6 +43,7 @@ class Finding(Frozen):
     limit: Figure = None
     where: Where | None = None
     repair: Repair | None = None
+    part: str | None = None
 
 
 def verdict_of(findings: list[Finding] | tuple[Finding, ...]) -> Verdict:

@@ -17,23 +17,30 @@ from fitzle.core.encode.result import Attempt, Encoded
 from fitzle.core.findings import Finding, Verdict, verdict_of
 from fitzle.core.piece.document import Piece
 from fitzle.core.piece.editing import as_in
-from fitzle.core.plan.planning import Plan, plan_piece
+from fitzle.core.piece.parts import WordsPart
+from fitzle.core.plan.placed import Plan
+from fitzle.core.plan.planning import plan_piece
 from fitzle.core.preflight.demands import Demand, judge_file
 from fitzle.core.preflight.eye import judge_by_eye
 from fitzle.core.preflight.file_facts import FileFacts, read_file_facts
+from fitzle.core.preflight.legibility import AUTO, Looked, Seen, judge_contrast, looked_at, seen_again
 from fitzle.core.render.painting import paint
 from fitzle.core.spec.naming import file_name
 from fitzle.core.spec.sheet import SpecSheet
 
-ENGINE = "1"  # raise it when rendering or encoding changes, so that kept results are made anew
+ENGINE = "2"  # raise it when rendering or encoding changes, so that kept results are made anew
 PREVIEW_JPEG_QUALITY = 88
 
 
 class Planned(NamedTuple):
-    """A fit before any pixel is touched: where everything stands and what the eye would say."""
+    """A fit, planned: where everything stands and what the eye would say.
+
+    Without pixels the colour of words may still be `auto`, and nobody has looked at what is behind them.
+    """
 
     plan: Plan
     findings: list[Finding]
+    seen: tuple[Seen, ...] = ()
 
 
 class Made(NamedTuple):
@@ -63,8 +70,28 @@ def plan_fit(
     return Planned(plan, judge_by_eye(plan, sheet, facts, house))
 
 
+def look_at_fit(
+    planned: Planned,
+    sheet: SpecSheet,
+    facts: Mapping[str, ArtworkFacts],
+    sources: Mapping[str, Source],
+    house: tuple[str, ...] = (),
+) -> Planned:
+    """The plan with the colours of words decided and contrasts measured on what is really behind them."""
+    return _judged(planned, looked_at(planned.plan, sheet, sources, facts, house), sheet)
+
+
+def look_remembered(planned: Planned, sheet: SpecSheet, seen: tuple[Seen, ...]) -> Planned:
+    """As `look_at_fit`, from what was seen when this very fit was looked at before; no pixels."""
+    return _judged(planned, seen_again(planned.plan, seen), sheet)
+
+
+def _judged(planned: Planned, looked: Looked, sheet: SpecSheet) -> Planned:
+    return Planned(looked.plan, planned.findings + judge_contrast(looked, sheet), looked.seen)
+
+
 def make_fit(planned: Planned, sheet: SpecSheet, sources: Mapping[str, Source]) -> Made:
-    """Renders, finds the best file and judges it as the destination would."""
+    """Renders, finds the best file and judges it as the destination would; the plan must have been looked at."""
     choice = best_file(Picture(paint(planned.plan, sources)), sheet)
     findings = planned.findings + choice.findings
     demands: list[Demand] = []
@@ -97,10 +124,22 @@ def preview_bytes(pixels: Pixels) -> tuple[bytes, str]:
     return out.getvalue(), "image/png"
 
 
-def fit_key(piece: Piece, sheet: SpecSheet, placement: str | None = None) -> str:
-    """A hash of everything a fit's file depends on: the piece as it is there, the sheet, the engine."""
-    there = as_in(piece, placement).model_dump(mode="json", exclude={"adjustments"})
-    text = json.dumps([ENGINE, there, sheet.model_dump(mode="json")], sort_keys=True)
+def fit_key(piece: Piece, sheet: SpecSheet, placement: str | None = None, house: tuple[str, ...] = ()) -> str:
+    """A hash of everything a fit's file depends on: the piece as it is there, the sheet, the engine.
+
+    The house colours count only where the colour of words is chosen from them.
+    """
+    there = as_in(piece, placement)
+    chosen = any(isinstance(part, WordsPart) and part.colour == AUTO for part in there.parts)
+    text = json.dumps(
+        [
+            ENGINE,
+            there.model_dump(mode="json", exclude={"adjustments"}),
+            sheet.model_dump(mode="json"),
+            list(house) if chosen else [],
+        ],
+        sort_keys=True,
+    )
     return hashlib.sha256(text.encode()).hexdigest()[:32]
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from base64 import b64encode
 from typing import Any
 from uuid import UUID
 
@@ -13,11 +14,13 @@ from fitzle.apps.accounts.access import house_colours, workspace_to_change, work
 from fitzle.apps.api.pictures import immutable_picture, width_allowed
 from fitzle.apps.api.shapes import Edit, FitOut, Message, StalePiece
 from fitzle.apps.api.views import fit_view
-from fitzle.apps.artwork.library import facts_by_id, sources_by_id
+from fitzle.apps.artwork.library import facts_by_id
 from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.jobs.queue import make_later
-from fitzle.apps.pieces.fits import artwork_ids, fit_of, fits_of_piece, open_fit, take_away
+from fitzle.apps.pieces.fits import OpenFit, fit_of, fits_of_piece, looked_fit, take_away
 from fitzle.apps.pieces.saving import document_of, save_changes
+from fitzle.core.artwork.sources import Source
+from fitzle.core.piece.document import artworks_in
 from fitzle.core.pipeline import proof_bytes
 from fitzle.core.preflight.repairs import repair_changes
 
@@ -38,17 +41,17 @@ def change_fit(request: HttpRequest, workspace: Path[str], fit: UUID, given: Edi
     piece = fit_of(space, fit).piece
     save_changes(piece, request.user, given.revision, given.changes, given.step)
     make_later(entry.pk for entry in fits_of_piece(piece))
-    return _view(space, fit)
+    return _view(space, fit, given.proof_width)
 
 
 @router.post("/fits/{uuid:fit}/repairs/{name}", response={200: FitOut, 409: StalePiece, 422: Message})
-def repair_fit(request: HttpRequest, workspace: Path[str], fit: UUID, name: str) -> Any:
+def repair_fit(request: HttpRequest, workspace: Path[str], fit: UUID, name: str, part: str | None = None) -> Any:
     """Makes a repair that a finding names, for this placement only."""
     space = workspace_to_change(request.user, workspace)
     found = fit_of(space, fit)
     document, placement = document_of(found.piece), str(found.placement_id)
-    facts = facts_by_id(space, artwork_ids(document, placement))
-    changes = repair_changes(name, document, placement, found.placement.spec, facts, house_colours(space))
+    facts = facts_by_id(space, artworks_in(document, placement))
+    changes = repair_changes(name, document, placement, found.placement.spec, facts, house_colours(space), part)
     save_changes(found.piece, request.user, found.piece.revision, changes, name.replace("-", " "))
     make_later([found.pk])
     return _view(space, fit)
@@ -70,11 +73,8 @@ def proof(request: HttpRequest, workspace: Path[str], fit: UUID, width: int = 90
     held = cache.get(_proof_key(space, key, width)) if key else None
     if held:
         return immutable_picture(*held)
-    opened = open_fit(space, found)
-    names = artwork_ids(opened.document, str(found.placement_id))
-    picture = proof_bytes(opened.planned.plan, sources_by_id(space, names, preview=True), width)
-    cache.set(_proof_key(space, opened.key, width), picture)
-    answer = immutable_picture(*picture)
+    opened, sources = looked_fit(space, found)
+    answer = immutable_picture(*_proof(space, opened, sources, width))
     if key != opened.key:
         answer["Cache-Control"] = "no-store"
     return answer
@@ -84,5 +84,21 @@ def _proof_key(space: Any, key: str, width: int) -> str:
     return f"proof/{space.pk}/{key}/{width}"
 
 
-def _view(space: Any, fit: UUID) -> FitOut:
-    return fit_view(space, open_fit(space, fit_of(space, fit)), last_delivered_keys(space))
+def _proof(space: Any, opened: OpenFit, sources: dict[str, Source], width: int) -> tuple[bytes, str]:
+    """The picture and its media type, drawn once for each state and width."""
+    key = _proof_key(space, opened.key, width)
+    held = cache.get(key)
+    if held is None:
+        held = proof_bytes(opened.planned.plan, sources, width)
+        cache.set(key, held)
+    return held[0], held[1]
+
+
+def _view(space: Any, fit: UUID, proof_width: int | None = None) -> FitOut:
+    """The fit; with a width its proof comes in the same answer, so that a change costs one request."""
+    opened, sources = looked_fit(space, fit_of(space, fit))
+    view = fit_view(space, opened, last_delivered_keys(space))
+    if proof_width:
+        data, media_type = _proof(space, opened, sources, width_allowed(proof_width))
+        view.proof = f"data:{media_type};base64,{b64encode(data).decode()}"
+    return view

@@ -10,8 +10,8 @@ from ninja import Schema
 
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.findings import Finding
+from fitzle.core.piece.changes import Change
 from fitzle.core.piece.document import Piece as PieceDocument
-from fitzle.core.piece.editing import Change
 from fitzle.core.plan.grounds import readable_ground
 from fitzle.core.preflight.demands import Demand
 from fitzle.core.spec.sheet import SpecSheet
@@ -119,11 +119,12 @@ class PieceOut(Schema):
 
 
 class Edit(Schema):
-    """Changes made on a revision; `step` names them for undo."""
+    """Changes made on a revision; `step` names them for undo. With `proof_width` the answer brings the proof."""
 
     revision: int
     step: str
     changes: list[Change]
+    proof_width: int | None = None
 
 
 class StalePiece(Schema):
@@ -144,14 +145,10 @@ class NaturalOut(Schema):
     height: float
 
 
-class PartOut(Schema):
-    """A placed part: its box in px of the file, the window in px of its artwork, and how it is fitted."""
+class ArtworkPlaced(Schema):
+    """How a picture or mark is fitted: the window in px of its artwork."""
 
-    part: str
-    role: str
     artwork: UUID
-    name: str
-    box: BoxOut
     window: BoxOut
     natural: NaturalOut
     mode: Literal["fill", "whole"]
@@ -159,6 +156,32 @@ class PartOut(Schema):
     clearance_px: float
     vector: bool
     one_colour: bool
+    colours: list[str]
+    on_grid: bool
+
+
+class WordsPlaced(Schema):
+    """How words are set: em and height of capitals in px of the file, the colour that they have and its contrast."""
+
+    lines: list[str]
+    size_px: float
+    letter_px: float
+    colour: str
+    contrast: float | None
+    family: str
+
+
+class PartOut(Schema):
+    """A part where it stands: the room it has (`stands`) and the box that it takes up, in px of the file."""
+
+    part: str
+    role: str
+    name: str
+    box: BoxOut
+    stands: BoxOut
+    turn: float
+    artwork: ArtworkPlaced | None = None
+    words: WordsPlaced | None = None
 
 
 class FileOut(Schema):
@@ -187,7 +210,10 @@ class FitBrief(Schema):
 
 
 class FitOut(Schema):
-    """One fit with everything the bench shows. `measuring` says that the file for this state is still being made."""
+    """One fit with everything the bench shows. `measuring` says that the file for this state is still being made.
+
+    `parts` are those that show, back to front; `names` are what all parts are called; `proof` is a data address.
+    """
 
     id: UUID
     key: str
@@ -207,7 +233,9 @@ class FitOut(Schema):
     file: FileOut | None
     house: list[str]
     artwork_colours: list[str]
+    names: dict[str, str]
     rail: list[FitBrief]
+    proof: str | None = None
 
 
 class DeliveredFileOut(Schema):

@@ -6,13 +6,27 @@ from typing import Any
 from uuid import UUID
 
 from fitzle.apps.accounts.access import house_colours
-from fitzle.apps.api.shapes import BoxOut, FileOut, FitBrief, FitOut, NaturalOut, PartOut, PieceOut, PlaceState
-from fitzle.apps.artwork.library import artworks_of, facts_by_id
-from fitzle.apps.pieces.fits import OpenFit, artwork_ids, fits_of_piece, open_fits
+from fitzle.apps.api.shapes import (
+    ArtworkPlaced,
+    BoxOut,
+    FileOut,
+    FitBrief,
+    FitOut,
+    NaturalOut,
+    PartOut,
+    PieceOut,
+    PlaceState,
+    WordsPlaced,
+)
+from fitzle.apps.artwork.library import facts_by_id, names_by_id
+from fitzle.apps.pieces.fits import OpenFit, fits_of_piece, open_fits
 from fitzle.apps.pieces.saving import document_of, undo_and_redo_names
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.findings import Finding, verdict_of
-from fitzle.core.plan.planning import PlacedArtwork
+from fitzle.core.geometry.rect import Rect
+from fitzle.core.piece.document import artworks_in, parts_in
+from fitzle.core.piece.parts import AnyPart, ArtworkPart, ShapePart, WordsPart
+from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedWords
 from fitzle.core.preflight.brief import brief
 from fitzle.core.preflight.demands import Demand, size_words
 from fitzle.core.preflight.expected import expected_demands
@@ -56,8 +70,8 @@ def fit_view(workspace: Any, opened: OpenFit, delivered: dict[UUID, str]) -> Fit
     """Everything the bench shows of one fit."""
     plan, fit, sheet = opened.planned.plan, opened.fit, opened.sheet
     placement = str(fit.placement_id)
-    facts = facts_by_id(workspace, artwork_ids(opened.document, placement))
-    names = {str(entry.pk): entry.name for entry in artworks_of(workspace)}
+    facts = facts_by_id(workspace, artworks_in(opened.document, placement))
+    names = _part_names(workspace, parts_in(opened.document, placement))
     state, _ = state_of(opened, delivered.get(fit.placement_id))
     file = fit.result["file"] if measured(opened) else None
     return FitOut(
@@ -75,7 +89,8 @@ def fit_view(workspace: Any, opened: OpenFit, delivered: dict[UUID, str]) -> Fit
             for part, fields in opened.document.adjustments.get(placement, {}).items()
             for field in fields
         ),
-        parts=[_part_view(opened, part, facts[part.artwork], names.get(part.artwork, "")) for part in plan.artworks],
+        parts=[_part_view(opened, part, facts, names[part.part]) for part in plan.parts],
+        names=names,
         state=state,
         measuring=not measured(opened),
         demands=_demands(opened),
@@ -118,18 +133,59 @@ def _demands(opened: OpenFit) -> list[Demand]:
     return expected_demands(opened.planned.plan, opened.sheet)
 
 
-def _part_view(opened: OpenFit, part: PlacedArtwork, facts: ArtworkFacts, name: str) -> PartOut:
-    return PartOut(
-        part=part.part,
-        role=part.role,
+def _part_names(workspace: Any, parts: tuple[AnyPart, ...]) -> dict[str, str]:
+    """What people call each part: the name they gave it, else what is in it."""
+    shown = [part.artwork for part in parts if isinstance(part, ArtworkPart)]
+    files = names_by_id(workspace, shown)
+    return {part.id: part.name or _own_name(part, files) for part in parts}
+
+
+def _own_name(part: AnyPart, files: dict[str, str]) -> str:
+    if isinstance(part, ArtworkPart):
+        return files.get(part.artwork, part.role)
+    if isinstance(part, WordsPart):
+        return " ".join(part.text.split()) or part.role
+    return part.shape if isinstance(part, ShapePart) else part.role
+
+
+def _part_view(opened: OpenFit, part: Placed, facts: dict[str, ArtworkFacts], name: str) -> PartOut:
+    view = PartOut(
+        part=part.part, role=part.role, name=name, box=_box(part.box), stands=_box(part.stands), turn=part.look.turn
+    )
+    if isinstance(part, PlacedArtwork):
+        view.artwork = _artwork_view(opened, part, facts[part.artwork])
+    elif isinstance(part, PlacedWords):
+        view.words = _words_view(opened, part)
+    return view
+
+
+def _box(box: Rect) -> BoxOut:
+    return BoxOut(**{key: round(value, 3) for key, value in box._asdict().items()})
+
+
+def _words_view(opened: OpenFit, part: PlacedWords) -> WordsPlaced:
+    contrast = next((entry.ratio for entry in opened.planned.seen if entry.part == part.part), None)
+    layout = part.layout
+    return WordsPlaced(
+        lines=list(layout.lines),
+        size_px=round(layout.size_px, 2),
+        letter_px=round(layout.letter_px, 2),
+        colour=part.colour,
+        contrast=contrast,
+        family=part.family,
+    )
+
+
+def _artwork_view(opened: OpenFit, part: PlacedArtwork, facts: ArtworkFacts) -> ArtworkPlaced:
+    return ArtworkPlaced(
         artwork=UUID(part.artwork),
-        name=name,
-        box=BoxOut(**part.box._asdict()),
-        window=BoxOut(**part.window._asdict()),
+        window=_box(part.window),
         natural=NaturalOut(width=facts.width, height=facts.height),
         mode=part.mode,
         padding_px=round(part.padding_px, 2),
         clearance_px=round(clearance_px(Judged(part, facts, opened.planned.plan, opened.sheet)), 1),
         vector=part.vector,
         one_colour=bool(facts.colours and facts.colours[0].share >= ONE_COLOUR_SHARE and facts.transparency != "none"),
+        colours=[entry.hex for entry in facts.colours],
+        on_grid=part.grid,
     )

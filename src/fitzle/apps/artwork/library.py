@@ -51,6 +51,12 @@ def facts_by_id(workspace: Any, ids: Iterable[str]) -> dict[str, ArtworkFacts]:
     return {str(entry.pk): ArtworkFacts.model_validate(entry.facts) for entry in ready}
 
 
+def names_by_id(workspace: Any, ids: Iterable[str]) -> dict[str, str]:
+    """What people call these artworks."""
+    found = Artwork.objects.filter(workspace=workspace, pk__in=list(ids)).values_list("pk", "name")
+    return {str(key): name for key, name in found}
+
+
 def sources_by_id(workspace: Any, ids: Iterable[str], *, preview: bool) -> dict[str, Source]:
     """Sources of pixels; for previews from the working copies, with a cache of what was drawn."""
     found = Artwork.objects.filter(workspace=workspace, pk__in=list(ids), state=State.READY)

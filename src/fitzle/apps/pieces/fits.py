@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from typing import Any, NamedTuple
 from uuid import UUID
 
+from django.core.cache import cache
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
 from django.db import transaction
@@ -19,11 +20,13 @@ from fitzle.apps.artwork.library import artwork_of, facts_by_id, sources_by_id
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.apps.pieces.saving import create_piece, document_of
-from fitzle.core.piece.document import ArtworkPart
+from fitzle.core.artwork.sources import Source
 from fitzle.core.piece.document import Piece as Document
-from fitzle.core.piece.editing import first_artwork_part, new_piece, parts_in
-from fitzle.core.pipeline import Planned, fit_key, make_fit, plan_fit
+from fitzle.core.piece.document import artworks_in
+from fitzle.core.piece.editing import first_artwork_part, new_piece
+from fitzle.core.pipeline import Planned, fit_key, look_at_fit, look_remembered, make_fit, plan_fit
 from fitzle.core.plan.suiting import suits
+from fitzle.core.preflight.legibility import Seen
 from fitzle.core.spec.naming import safe_stem
 from fitzle.core.spec.sheet import SpecSheet
 
@@ -64,16 +67,16 @@ def open_fits(workspace: Any, fits: Iterable[Fit]) -> list[OpenFit]:
     """Plans several fits with one look-up of their artwork; a fit whose artwork is gone is left out."""
     fits = list(fits)
     documents = {fit.pk: document_of(fit.piece) for fit in fits}
-    wanted = {name for fit in fits for name in artwork_ids(documents[fit.pk], str(fit.placement_id))}
+    wanted = {name for fit in fits for name in artworks_in(documents[fit.pk], str(fit.placement_id))}
     facts = facts_by_id(workspace, wanted)
     house = house_colours(workspace)
     opened = []
     for fit in fits:
         document, placement = documents[fit.pk], str(fit.placement_id)
-        if artwork_ids(document, placement) <= facts.keys():
+        if artworks_in(document, placement) <= facts.keys():
             sheet = fit.placement.spec
             planned = plan_fit(document, sheet, facts, placement, house)
-            opened.append(OpenFit(fit, document, sheet, fit_key(document, sheet, placement), planned))
+            opened.append(OpenFit(fit, document, sheet, fit_key(document, sheet, placement, house), planned))
     return opened
 
 
@@ -85,9 +88,28 @@ def open_fit(workspace: Any, fit: Fit) -> OpenFit:
     return opened[0]
 
 
-def artwork_ids(document: Document, placement: str | None = None) -> set[str]:
-    """The artwork that a piece uses in a placement."""
-    return {part.artwork for part in parts_in(document, placement) if isinstance(part, ArtworkPart)}
+def looked_fit(workspace: Any, fit: Fit) -> tuple[OpenFit, dict[str, Source]]:
+    """One fit with its colours decided and contrasts measured, and its sources for previews.
+
+    What was seen is remembered by the fit's key, so that the same state is looked at once.
+    """
+    opened = open_fit(workspace, fit)
+    names = artworks_in(opened.document, str(fit.placement_id))
+    sources = sources_by_id(workspace, names, preview=True)
+    if not opened.planned.plan.parts:
+        return opened, sources
+    remembered = cache.get(_seen_key(workspace, opened.key))
+    if remembered is not None:
+        seen = tuple(Seen(*entry) for entry in remembered)
+        return opened._replace(planned=look_remembered(opened.planned, opened.sheet, seen)), sources
+    facts = facts_by_id(workspace, names)
+    looked = look_at_fit(opened.planned, opened.sheet, facts, sources, house_colours(workspace))
+    cache.set(_seen_key(workspace, opened.key), [tuple(entry) for entry in looked.seen])
+    return opened._replace(planned=looked), sources
+
+
+def _seen_key(workspace: Any, key: str) -> str:
+    return f"seen/{workspace.pk}/{key}"
 
 
 @transaction.atomic
@@ -124,8 +146,10 @@ def make_file(fit_id: UUID | str) -> None:
     opened = open_fit(workspace, fit)
     if fit.result_key == opened.key and fit.result:
         return
-    sources = sources_by_id(workspace, artwork_ids(opened.document, str(fit.placement_id)), preview=False)
-    made = make_fit(opened.planned, opened.sheet, sources)
+    names = artworks_in(opened.document, str(fit.placement_id))
+    sources = sources_by_id(workspace, names, preview=False)
+    looked = look_at_fit(opened.planned, opened.sheet, facts_by_id(workspace, names), sources, house_colours(workspace))
+    made = make_fit(looked, opened.sheet, sources)
     result: dict[str, Any] = {
         "verdict": made.verdict,
         "demands": [demand.model_dump(mode="json") for demand in made.demands],
@@ -159,6 +183,6 @@ def _piece_made_of(workspace: Any, artwork_id: str) -> Piece | None:
     for piece in Piece.objects.filter(workspace=workspace).order_by("-created_at"):
         document = document_of(piece)
         only = first_artwork_part(document)
-        if only and only.artwork == artwork_id and artwork_ids(document) == {artwork_id}:
+        if only and only.artwork == artwork_id and len(document.parts) == 2:
             return piece
     return None

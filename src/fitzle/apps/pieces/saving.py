@@ -10,8 +10,8 @@ from django.http import Http404
 
 from fitzle.apps.pieces.models import Piece, PieceRevision, PieceState
 from fitzle.core.findings import Frozen
+from fitzle.core.piece.changes import Change, apply_changes, clashes, value_of
 from fitzle.core.piece.document import Piece as Document
-from fitzle.core.piece.editing import Change, apply_changes, clashes, value_of
 
 KEPT_STATES = 100
 

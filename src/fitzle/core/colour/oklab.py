@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from fitzle.core.colour.srgb import Rgb, linear
+from fitzle.core.colour.srgb import Rgb, encoded, linear
 
 _TO_LMS = np.array(
     [
@@ -33,3 +33,24 @@ def difference(one: Rgb, other: Rgb) -> float:
     """Euclidean distance in OKLab; about 0.02 is just noticeable."""
     pair = oklab(np.array([one, other], dtype=np.uint8))
     return float(np.linalg.norm(pair[0] - pair[1]))
+
+
+_FROM_LAB = np.linalg.inv(_TO_LAB)
+_FROM_LMS = np.linalg.inv(_TO_LMS)
+
+
+def from_oklab(lab: NDArray[np.float64]) -> NDArray[np.float64]:
+    """OKLab (…, 3) as sRGB (…, 3), 0 to 255, not rounded; colours outside sRGB are clipped."""
+    light = (lab @ _FROM_LAB.T) ** 3 @ _FROM_LMS.T
+    return encoded(np.clip(light, 0.0, 1.0))
+
+
+def to_lch(lab: NDArray[np.float64]) -> NDArray[np.float64]:
+    """OKLab as OKLCH: lightness, chroma, hue in radians."""
+    return np.stack([lab[..., 0], np.hypot(lab[..., 1], lab[..., 2]), np.arctan2(lab[..., 2], lab[..., 1])], axis=-1)
+
+
+def from_lch(lch: NDArray[np.float64]) -> NDArray[np.float64]:
+    """OKLCH as OKLab."""
+    chroma, hue = lch[..., 1], lch[..., 2]
+    return np.stack([lch[..., 0], chroma * np.cos(hue), chroma * np.sin(hue)], axis=-1)

@@ -57,6 +57,12 @@ def linear(values: NDArray[np.uint8] | NDArray[np.float64]) -> NDArray[np.float6
     return np.where(scaled <= _KNEE, scaled / _LINEAR_SLOPE, curved)
 
 
+def encoded(light: NDArray[np.float64]) -> NDArray[np.float64]:
+    """Linear light 0 to 1 of any shape as sRGB values 0 to 255, not rounded."""
+    curved = (1 + _OFFSET) * np.maximum(light, 0.0) ** (1 / _GAMMA) - _OFFSET
+    return np.where(light <= _KNEE / _LINEAR_SLOPE, light * _LINEAR_SLOPE, curved) * 255
+
+
 def over(top: Rgb, opacity: float, bottom: Rgb) -> Rgb:
     """`top` at an opacity of 0 to 1 painted over an opaque colour, mixed as browsers do (in sRGB)."""
     mixed = [round(t * opacity + b * (1 - opacity)) for t, b in zip(top, bottom, strict=True)]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fitzle.core.plan.grounds import takes_alpha
-from fitzle.core.plan.planning import Plan
+from fitzle.core.plan.placed import Plan
 from fitzle.core.preflight.demands import Demand, judge_file
 from fitzle.core.preflight.file_facts import FileFacts
 from fitzle.core.spec.sheet import SpecSheet
@@ -14,7 +14,7 @@ _KNOWN_FROM_PLAN = ("size", "aspect", "motion")
 
 def expected_demands(plan: Plan, sheet: SpecSheet) -> list[Demand]:
     """All demands; those that only the finished file can answer are left open."""
-    clear = plan.ground is None and takes_alpha(sheet)
+    clear = plan.ground_kind == "clear" and takes_alpha(sheet)
     supposed = FileFacts(
         format=sheet.formats[0], width=plan.size.width, height=plan.size.height, bytes=0, transparent=clear
     )

@@ -14,7 +14,9 @@ from fitzle.core.colour.srgb import Rgb, parse_hex
 from fitzle.core.findings import Finding, Repair, Where
 from fitzle.core.plan.grounds import grounds_behind, takes_alpha
 from fitzle.core.plan.padding import least_clearance_px
-from fitzle.core.plan.planning import PlacedArtwork, Plan
+from fitzle.core.plan.placed import PlacedArtwork, Plan
+from fitzle.core.preflight.places import overlap, where_in
+from fitzle.core.preflight.words import judge_words
 from fitzle.core.spec.sheet import CircleCut, SpecSheet
 
 ENLARGED_SHOWS = 1.1  # times; up to that the softening is within what the encoder costs
@@ -40,8 +42,10 @@ def judge_by_eye(
     found = [_ground_note(plan, sheet)] if plan.ground_given else []
     for part in plan.artworks:
         judged = Judged(part, facts[part.artwork], plan, sheet, house)
-        found += [finding for rule in EYE_RULES.values() if (finding := rule(judged))]
-    return found
+        found += [
+            finding.model_copy(update={"part": part.part}) for rule in EYE_RULES.values() if (finding := rule(judged))
+        ]
+    return found + judge_words(plan, sheet)
 
 
 def enlarging(judged: Judged) -> Finding | None:
@@ -95,7 +99,7 @@ def edge_clearance(judged: Judged) -> Finding | None:
 
 def mark_contrast(judged: Judged) -> Finding | None:
     """A mark that is faint on a ground on which it is seen (WCAG 2.2, 1.4.11)."""
-    if judged.facts.kind != "mark" or judged.facts.transparency == "none":
+    if judged.facts.kind != "mark" or judged.facts.transparency == "none" or not stands_on_ground(judged):
         return None
     measured = [
         (_contrast_with(judged, colour), words) for words, colour in grounds_behind(judged.sheet, judged.plan.ground)
@@ -117,7 +121,7 @@ def mark_contrast(judged: Judged) -> Finding | None:
 def showing_box(judged: Judged) -> Finding | None:
     """An opaque backdrop that shows as a box: on another ground of the piece, or on the page."""
     backdrop = judged.facts.flat_backdrop
-    if backdrop is None or judged.facts.kind != "mark":
+    if backdrop is None or judged.facts.kind != "mark" or not stands_on_ground(judged):
         return None
     if judged.plan.ground:
         return _box_on_ground(judged, backdrop, judged.plan.ground)
@@ -147,6 +151,13 @@ def _box_on_ground(judged: Judged, backdrop: str, ground: str) -> Finding | None
         where=_where(judged),
         repair=Repair(name="choose-ground", label=f"Make the ground {backdrop}"),
     )
+
+
+def stands_on_ground(judged: Judged) -> bool:
+    """Whether nothing but one plain ground, or the page, is behind the part, so that no pixel needs to be looked at."""
+    parts = judged.plan.parts
+    behind = parts[: parts.index(judged.part)]
+    return judged.plan.ground_kind != "mixed" and not any(overlap(part.box, judged.part.box) for part in behind)
 
 
 def suggested_tint(judged: Judged) -> str | None:
@@ -204,13 +215,7 @@ def _ground_note(plan: Plan, sheet: SpecSheet) -> Finding:
 
 
 def _where(judged: Judged) -> Where:
-    box, size = judged.part.box, judged.plan.size
-    return Where(
-        x=round(box.x / size.width, 4),
-        y=round(box.y / size.height, 4),
-        width=round(box.width / size.width, 4),
-        height=round(box.height / size.height, 4),
-    )
+    return where_in(judged.plan, judged.part.box)
 
 
 EYE_RULES: dict[str, Callable[[Judged], Finding | None]] = {

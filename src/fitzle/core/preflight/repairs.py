@@ -5,13 +5,23 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 
 from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.colour.contrast import BLACK, WHITE, relative_luminance
+from fitzle.core.colour.srgb import parse_hex
 from fitzle.core.errors import DocumentError
-from fitzle.core.piece.document import Piece
-from fitzle.core.piece.editing import Change, ground_part
+from fitzle.core.piece.changes import Change
+from fitzle.core.piece.document import Piece, parts_in
+from fitzle.core.piece.editing import ground_part
+from fitzle.core.piece.effects import Plate
+from fitzle.core.piece.parts import Box, WordsPart
 from fitzle.core.plan.grounds import readable_ground
+from fitzle.core.plan.placed import PlacedWords, Plan
 from fitzle.core.plan.planning import plan_piece
 from fitzle.core.preflight.eye import Judged, mark_contrast, showing_box, suggested_tint
+from fitzle.core.preflight.words import LEAST_LETTER_PX, seen_letter_px, smallest_seen
 from fitzle.core.spec.sheet import SpecSheet
+
+ENLARGED_A_LITTLE_MORE = 1.03  # so that rounding does not leave the letters a hair below the least
+HALF_LIGHT = 0.18  # relative luminance at which black and white contrast alike (WCAG 2.2: sqrt(1.05 * 0.05) - 0.05)
 
 
 def repair_changes(
@@ -21,13 +31,22 @@ def repair_changes(
     sheet: SpecSheet,
     facts: Mapping[str, ArtworkFacts],
     house: tuple[str, ...] = (),
+    part: str | None = None,
 ) -> list[Change]:
-    """The changes of the repair with this name; raises DocumentError when there is nothing to repair."""
-    if name not in REPAIRS:
-        raise DocumentError(f"there is no repair called {name!r}")
+    """The changes of a repair, of one part or of all; raises DocumentError when there is nothing to repair."""
     plan = plan_piece(piece, sheet, facts, placement)
-    judged = [Judged(part, facts[part.artwork], plan, sheet, house) for part in plan.artworks]
-    changes = [change for one in judged for change in REPAIRS[name](piece, placement, one)]
+    if name in MARK_REPAIRS:
+        judged = [
+            Judged(own, facts[own.artwork], plan, sheet, house) for own in plan.artworks if part in (None, own.part)
+        ]
+        changes = [change for one in judged for change in MARK_REPAIRS[name](piece, placement, one)]
+    elif name in WORDS_REPAIRS:
+        words = [own for own in plan.words if part in (None, own.part)]
+        there = {own.id: own for own in parts_in(piece, placement) if isinstance(own, WordsPart)}
+        made = [WORDS_REPAIRS[name](there[own.part], own, plan, sheet, house) for own in words]
+        changes = [change.model_copy(update={"placement": placement}) for some in made for change in some]
+    else:
+        raise DocumentError(f"there is no repair called {name!r}")
     if not changes:
         raise DocumentError("there is nothing to repair any more")
     return changes
@@ -50,7 +69,8 @@ def _choose_ground(piece: Piece, placement: str, judged: Judged) -> list[Change]
     if ground is None or not (mark_contrast(judged) or showing_box(judged)):
         return []
     colour = judged.facts.flat_backdrop or readable_ground(list(judged.house), [_as_tinted(judged)])
-    return [Change(part=ground.id, field="colour", value=colour, placement=placement)]
+    value = {"kind": "solid", "colour": colour}
+    return [Change(part=ground.id, field="fill", value=value, placement=placement)]
 
 
 def _as_tinted(judged: Judged) -> ArtworkFacts:
@@ -61,8 +81,42 @@ def _as_tinted(judged: Judged) -> ArtworkFacts:
     return judged.facts.model_copy(update={"edge_colours": (only,)})
 
 
-REPAIRS: dict[str, Callable[[Piece, str, Judged], list[Change]]] = {
+def _enlarge_words(
+    part: WordsPart, placed: PlacedWords, plan: Plan, sheet: SpecSheet, _house: tuple[str, ...]
+) -> list[Change]:
+    """The box made larger about its middle until the letters are tall enough where they are seen smallest."""
+    seen = smallest_seen(sheet)
+    if seen is None or not isinstance(part.stands, Box):
+        return []
+    factor = ENLARGED_A_LITTLE_MORE * LEAST_LETTER_PX / max(seen_letter_px(placed, plan, seen), 0.01)
+    if factor <= ENLARGED_A_LITTLE_MORE:
+        return []
+    unit, middle = plan.size.short_side, placed.stands.centre
+    stands = Box(
+        anchor="centre",
+        dx=(middle.x - plan.size.width / 2) / unit,
+        dy=(middle.y - plan.size.height / 2) / unit,
+        width=placed.stands.width * factor / unit,
+        height=placed.stands.height * factor / unit,
+    )
+    changes = [Change(part=part.id, field="stands", value=stands.model_dump())]
+    return [*changes, Change(part=part.id, field="size", value=None)] if part.size else changes
+
+
+def _plate_behind(
+    part: WordsPart, placed: PlacedWords, plan: Plan, sheet: SpecSheet, house: tuple[str, ...]
+) -> list[Change]:
+    """A plate of the house colour, black or white that the words stand out from most."""
+    light = part.colour != "auto" and relative_luminance(parse_hex(part.colour)) < HALF_LIGHT
+    choose = max if light else min
+    colour = choose([*house, BLACK, WHITE], key=lambda entry: relative_luminance(parse_hex(entry)))
+    return [Change(part=part.id, field="plate", value=Plate(colour=colour).model_dump())]
+
+
+MARK_REPAIRS: dict[str, Callable[[Piece, str, Judged], list[Change]]] = {
     "add-padding": _add_padding,
     "contrasting-tint": _contrasting_tint,
     "choose-ground": _choose_ground,
 }
+WordsRepair = Callable[[WordsPart, PlacedWords, Plan, SpecSheet, tuple[str, ...]], list[Change]]
+WORDS_REPAIRS: dict[str, WordsRepair] = {"enlarge-words": _enlarge_words, "plate-behind": _plate_behind}

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping
 from typing import Any
 
@@ -10,10 +9,23 @@ import numpy as np
 
 from fitzle.core.artwork.sources import Pixels, Source
 from fitzle.core.colour.srgb import parse_hex
-from fitzle.core.geometry.fitting import snapped
 from fitzle.core.geometry.rect import Rect
-from fitzle.core.plan.planning import PlacedArtwork, Plan
+from fitzle.core.piece.effects import Blend
+from fitzle.core.plan.placed import Line, Look, Placed, PlacedArtwork, PlacedShape, PlacedWords, Plan
+from fitzle.core.render.artwork import draw_artwork, draw_border
+from fitzle.core.render.edges import with_edge
+from fitzle.core.render.grounds import draw_ground
+from fitzle.core.render.skia_paths import paint_of, skia_colour, skia_path
+from fitzle.core.render.words import draw_words
 from fitzle.core.units import Size
+
+_BLENDS: dict[Blend, str] = {
+    "normal": "kSrcOver",
+    "multiply": "kMultiply",
+    "screen": "kScreen",
+    "overlay": "kOverlay",
+    "soft light": "kSoftLight",
+}
 
 
 def paint(plan: Plan, sources: Mapping[str, Source], width_px: int | None = None) -> Pixels:
@@ -21,57 +33,135 @@ def paint(plan: Plan, sources: Mapping[str, Source], width_px: int | None = None
 
     With `width_px` the same plan is drawn at another width, for previews.
     """
+    painter = Painter(plan, sources, width_px)
+    for part in plan.parts:
+        painter.draw(part)
+    return painter.finished()
+
+
+class Painter:
+    """Draws a plan part by part, so that one may look at what is behind the next."""
+
+    def __init__(self, plan: Plan, sources: Mapping[str, Source], width_px: int | None = None) -> None:
+        import skia
+
+        self._plan, self._sources = plan, sources
+        self.scale = width_px / plan.size.width if width_px else 1.0
+        self.size = Size(max(1, round(plan.size.width * self.scale)), max(1, round(plan.size.height * self.scale)))
+        self._surface = _surface(self.size)
+        self._canvas = self._surface.getCanvas()
+        # With an edge around the whole piece what lies below comes last, behind that edge.
+        if plan.under and not plan.edge:
+            self._canvas.clear(skia_colour(plan.under))
+        else:
+            self._canvas.clear(skia.ColorTRANSPARENT)
+        draw_ground(self._canvas, plan.fill, sources, self.size)
+
+    def draw(self, part: Placed) -> None:
+        """Draws the next part."""
+        if part.look.edge:
+            self._draw_with_edge(part, part.look.edge)
+        else:
+            self._laid_over(self._canvas, part.look, part, lambda canvas: self._draw_plain(canvas, part))
+
+    def pixels(self, box: Rect) -> Pixels:
+        """What is drawn so far in a box (px of the file): (h, w, 4), straight alpha; empty outside the picture."""
+        place = box.scaled(self.scale)
+        left, top = max(0, int(place.x)), max(0, int(place.y))
+        right, bottom = min(self.size.width, int(place.right) + 1), min(self.size.height, int(place.bottom) + 1)
+        size = Size(max(0, right - left), max(0, bottom - top))
+        return _read(self._surface, size, left, top) if size.width and size.height else np.empty((0, 0, 4), np.uint8)
+
+    def finished(self) -> Pixels:
+        """The whole picture."""
+        if self._plan.edge:
+            self._edge_around_all(self._plan.edge)
+        return _read(self._surface, self.size)
+
+    def _draw_plain(self, canvas: Any, part: Placed) -> None:
+        """The part without opacity, blending and edge, turned by its canvas."""
+        if isinstance(part, PlacedArtwork):
+            draw_artwork(canvas, part, self._sources[part.artwork], self.scale, self.size)
+            return
+        canvas.save()
+        canvas.scale(self.scale, self.scale)
+        if isinstance(part, PlacedWords):
+            draw_words(canvas, part)
+        else:
+            _draw_shape(canvas, part)
+        canvas.restore()
+
+    def _laid_over(self, canvas: Any, look: Look, part: Placed, draw: Any) -> None:
+        """Draws with opacity, blending and turn."""
+        import skia
+
+        layered = look.opacity < 1 or look.blend != "normal"
+        if layered:
+            mode = getattr(skia.BlendMode, _BLENDS[look.blend])
+            canvas.saveLayer(None, skia.Paint(Alphaf=look.opacity, BlendMode=mode))
+        canvas.save()
+        if look.turn:
+            middle = part.box.scaled(self.scale).centre
+            canvas.rotate(look.turn, middle.x, middle.y)
+        draw(canvas)
+        canvas.restore()
+        if layered:
+            canvas.restore()
+
+    def _draw_with_edge(self, part: Placed, edge: Line) -> None:
+        """The part on a surface of its own, the edge laid behind it, and both over the picture."""
+        import skia
+
+        apart = _surface(self.size)
+        turned = part.look._replace(opacity=1.0, blend="normal", edge=None)
+        self._laid_over(apart.getCanvas(), turned, part, lambda canvas: self._draw_plain(canvas, part))
+        image = _image(with_edge(_premultiplied(apart, self.size), edge.width_px * self.scale, parse_hex(edge.colour)))
+        flat = part.look._replace(turn=0.0)
+        self._laid_over(self._canvas, flat, part, lambda canvas: canvas.drawImage(image, 0, 0, skia.SamplingOptions()))
+
+    def _edge_around_all(self, edge: Line) -> None:
+        import skia
+
+        pixels = with_edge(_premultiplied(self._surface, self.size), edge.width_px * self.scale, parse_hex(edge.colour))
+        self._canvas.clear(skia_colour(self._plan.under) if self._plan.under else skia.ColorTRANSPARENT)
+        self._canvas.drawImage(_image(pixels), 0, 0, skia.SamplingOptions())
+
+
+def _draw_shape(canvas: Any, part: PlacedShape) -> None:
+    path = skia_path(part.path)
+    if part.fill:
+        canvas.drawPath(path, paint_of(part.fill, part.stands))
+    if part.border:
+        draw_border(canvas, path, part.border.width_px, part.border.colour)
+
+
+def _surface(size: Size) -> Any:
     import skia
 
-    scale = width_px / plan.size.width if width_px else 1.0
-    size = Size(max(1, round(plan.size.width * scale)), max(1, round(plan.size.height * scale)))
-    surface = skia.Surface.MakeRaster(skia.ImageInfo.MakeN32Premul(size.width, size.height))
-    canvas = surface.getCanvas()
-    canvas.clear(_skia_colour(plan.ground) if plan.ground else skia.ColorTRANSPARENT)
-    for part in plan.artworks:
-        _draw(canvas, part, sources[part.artwork], scale, size)
-    pixels = np.empty((size.height, size.width, 4), dtype=np.uint8)
-    info = skia.ImageInfo.Make(size.width, size.height, skia.kRGBA_8888_ColorType, skia.kUnpremul_AlphaType)
-    surface.readPixels(info, pixels, size.width * 4, 0, 0)
+    return skia.Surface.MakeRaster(skia.ImageInfo.MakeN32Premul(size.width, size.height))
+
+
+def _image(pixels: Pixels) -> Any:
+    import skia
+
+    return skia.Image.fromarray(pixels, skia.kRGBA_8888_ColorType, alphaType=skia.kPremul_AlphaType, copy=True)
+
+
+def _read(surface: Any, size: Size, left: int = 0, top: int = 0) -> Pixels:
+    """Straight alpha; an opaque picture needs no division, which takes five times as long as the copy."""
+    import skia
+
+    pixels = _premultiplied(surface, size, left, top)
+    if pixels[..., 3].min() < 255:
+        info = skia.ImageInfo.Make(size.width, size.height, skia.kRGBA_8888_ColorType, skia.kUnpremul_AlphaType)
+        surface.readPixels(info, pixels, size.width * 4, left, top)
     return pixels
 
 
-def _draw(canvas: Any, part: PlacedArtwork, source: Source, scale: float, size: Size) -> None:
+def _premultiplied(surface: Any, size: Size, left: int = 0, top: int = 0) -> Pixels:
     import skia
 
-    box, window = _grid(part, scale, size)
-    whole = Size(round(box.width), round(box.height))
-    pixels = np.ascontiguousarray(source.pixels(window, whole))
-    image = skia.Image.fromarray(pixels, skia.kRGBA_8888_ColorType, alphaType=skia.kPremul_AlphaType, copy=False)
-    paint_with = skia.Paint()
-    if part.tint:
-        paint_with.setColorFilter(skia.ColorFilters.Blend(_skia_colour(part.tint), skia.BlendMode.kSrcIn))
-    canvas.drawImage(image, round(box.x), round(box.y), skia.SamplingOptions(), paint_with)
-
-
-def _grid(part: PlacedArtwork, scale: float, size: Size) -> tuple[Rect, Rect]:
-    """The box on whole pixels and the window that belongs to exactly that box.
-
-    A bitmap's box is rounded; a vector's is widened to the pixels it touches and its window with it, so that the
-    mark itself stays where the plan put it to a fraction of a pixel.
-    """
-    box = part.box.scaled(scale)
-    if not part.vector:
-        return snapped(box, Rect(0, 0, size.width, size.height)), part.window
-    left, top = math.floor(box.x + 1e-6), math.floor(box.y + 1e-6)
-    right, bottom = math.ceil(box.right - 1e-6), math.ceil(box.bottom - 1e-6)
-    across, down = part.window.width / box.width, part.window.height / box.height
-    outer = Rect(left, top, max(1, right - left), max(1, bottom - top))
-    window = Rect(
-        part.window.x - (box.x - left) * across,
-        part.window.y - (box.y - top) * down,
-        outer.width * across,
-        outer.height * down,
-    )
-    return outer, window
-
-
-def _skia_colour(hex_code: str) -> int:
-    import skia
-
-    return int(skia.Color(*parse_hex(hex_code)))
+    pixels = np.empty((size.height, size.width, 4), dtype=np.uint8)
+    info = skia.ImageInfo.Make(size.width, size.height, skia.kRGBA_8888_ColorType, skia.kPremul_AlphaType)
+    surface.readPixels(info, pixels, size.width * 4, left, top)
+    return pixels

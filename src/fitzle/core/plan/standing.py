@@ -1,0 +1,43 @@
+"""Where a part stands in a picture of any size."""
+
+from __future__ import annotations
+
+import math
+
+from fitzle.core.geometry.anchor import anchored
+from fitzle.core.geometry.rect import Rect
+from fitzle.core.piece.parts import Box, StandingPart, WordsPart
+from fitzle.core.plan.padding import AUTO_PADDING
+from fitzle.core.units import Size
+
+
+def standing_box(part: StandingPart, size: Size, margin_px: float = 0.0) -> Rect:
+    """The room of a part, in px; `margin_px` is left free for die-cut edges around it.
+
+    A part that may not reach beyond the edge is made smaller, its shape kept, and moved until it lies inside, its
+    turned corners included. Words that fill the picture keep a distance from its edge.
+    """
+    whole = Rect(0, 0, size.width, size.height)
+    inner = whole.inset(margin_px + (part.edge.width * size.short_side if part.edge else 0.0))
+    if not isinstance(part.stands, Box):
+        return inner.inset(AUTO_PADDING * size.short_side) if isinstance(part, WordsPart) else inner
+    own, unit = part.stands, size.short_side
+    box = anchored(whole, own.anchor, own.width * unit, own.height * unit, own.dx * unit, own.dy * unit)
+    return box if part.beyond else kept_inside(box, part.turn, inner)
+
+
+def kept_inside(box: Rect, turn: float, whole: Rect) -> Rect:
+    """The box made smaller and moved so that it lies inside the whole even when turned."""
+    reach = turned_size(box, turn)
+    factor = min(1.0, whole.width / reach[0], whole.height / reach[1])
+    width, height = box.width * factor, box.height * factor
+    half_x, half_y = reach[0] * factor / 2, reach[1] * factor / 2
+    x = min(max(box.centre.x, whole.x + half_x), whole.right - half_x)
+    y = min(max(box.centre.y, whole.y + half_y), whole.bottom - half_y)
+    return Rect(x - width / 2, y - height / 2, width, height)
+
+
+def turned_size(box: Rect, turn: float) -> tuple[float, float]:
+    """Width and height of the upright box around a turned one."""
+    across, down = abs(math.cos(math.radians(turn))), abs(math.sin(math.radians(turn)))
+    return box.width * across + box.height * down, box.width * down + box.height * across

@@ -1,0 +1,23 @@
+"""Places on a picture: boxes as fractions, and which of them overlap."""
+
+from __future__ import annotations
+
+from fitzle.core.findings import Where
+from fitzle.core.geometry.rect import Rect
+from fitzle.core.plan.placed import Plan
+
+
+def where_in(plan: Plan, box: Rect) -> Where:
+    """A box in px as fractions of the picture."""
+    size = plan.size
+    return Where(
+        x=round(box.x / size.width, 4),
+        y=round(box.y / size.height, 4),
+        width=round(box.width / size.width, 4),
+        height=round(box.height / size.height, 4),
+    )
+
+
+def overlap(one: Rect, other: Rect) -> bool:
+    """Whether two boxes share any area."""
+    return one.x < other.right and other.x < one.right and one.y < other.bottom and other.y < one.bottom

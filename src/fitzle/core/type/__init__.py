@@ -1,0 +1,1 @@
+"""Typefaces, shaping, line breaking, and fitting words to a box."""
