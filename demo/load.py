@@ -16,7 +16,8 @@ HOUSE_STYLE = {
         {"name": "Lamp yellow", "hex": "#f4d06f"},
         {"name": "Rust", "hex": "#b4541a"},
         {"name": "Sand", "hex": "#f6e7b8"},
-    ]
+    ],
+    "typefaces": {"heading": "Bricolage Grotesque", "text": "Work Sans"},
 }
 FOCUS = {"dusk-ride.jpg": (0.68, 0.7), "workbench.jpg": (0.37, 0.48), "misty-street.jpg": (0.35, 0.75)}
 

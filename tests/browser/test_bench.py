@@ -133,7 +133,12 @@ def save_elsewhere(person: Person, fit: Any, colour: str) -> None:
     """
     import json
 
-    change = {"part": "ground", "field": "fill", "value": {"kind": "solid", "colour": colour}, "placement": fit["placement"]}
+    change = {
+        "part": "ground",
+        "field": "fill",
+        "value": {"kind": "solid", "colour": colour},
+        "placement": fit["placement"],
+    }
     body = {"revision": fit["piece"]["revision"], "step": "elsewhere", "changes": [change]}
     address = f"/api/workspaces/ottermoor/fits/{fit['id']}"
     assert person.driver.execute_async_script(script, address, json.dumps(body)) == 200

@@ -9,8 +9,8 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.reading import Artwork, read_artwork
 from fitzle.core.errors import DocumentError
 from fitzle.core.findings import verdict_of
-from fitzle.core.piece.document import Piece
 from fitzle.core.piece.changes import Change, apply_changes
+from fitzle.core.piece.document import Piece
 from fitzle.core.piece.editing import new_piece
 from fitzle.core.pipeline import (
     facts_and_sources,

@@ -28,7 +28,11 @@ CASES = {
     "logo-tinted-on-ground": ("ottermoor-dark.svg", {}, {"tint": "#ffffff", "fill": solid("#17443c")}),
     "sticker-by-weight": ("ding.svg", {"size": {"width": 120, "height": 90}}, {"centring": "weight"}),
     "photo-filled": ("photo", {"size": {"width": 200, "height": 60}}, {"focus": {"x": 0.2, "y": 0.9}}),
-    "photo-whole-on-ground": ("photo", {"size": {"width": 90, "height": 90}}, {"mode": "whole", "fill": solid("#ffcc00")}),
+    "photo-whole-on-ground": (
+        "photo",
+        {"size": {"width": 90, "height": 90}},
+        {"mode": "whole", "fill": solid("#ffcc00")},
+    ),
     "photo-enlarged": ("photo", {"size": {"width": 220, "height": 220}}, {"focus": {"x": 0.5, "y": 0.5}}),
 }
 

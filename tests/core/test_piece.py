@@ -8,7 +8,6 @@ from fitzle.core.errors import DocumentError
 from fitzle.core.piece.changes import Change, apply_changes, clashes, value_of
 from fitzle.core.piece.document import parts_in
 from fitzle.core.piece.editing import as_in, new_piece, read_piece
-
 from tests.make import solid
 
 PIECE = new_piece("wheel", "art-1", "mark")

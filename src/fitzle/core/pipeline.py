@@ -5,13 +5,13 @@ from __future__ import annotations
 import hashlib
 import io
 import json
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from typing import NamedTuple
 
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.reading import Artwork
 from fitzle.core.artwork.sources import Pixels, Source
-from fitzle.core.encode.choosing import best_file
+from fitzle.core.encode.choosing import Choice, best_file, too_heavy
 from fitzle.core.encode.picture import Picture
 from fitzle.core.encode.result import Attempt, Encoded
 from fitzle.core.findings import Finding, Verdict, verdict_of
@@ -23,8 +23,9 @@ from fitzle.core.plan.planning import plan_piece
 from fitzle.core.preflight.demands import Demand, judge_file
 from fitzle.core.preflight.eye import judge_by_eye
 from fitzle.core.preflight.file_facts import FileFacts, read_file_facts
-from fitzle.core.preflight.legibility import AUTO, Looked, Seen, judge_contrast, looked_at, seen_again
+from fitzle.core.preflight.legibility import AUTO, Looked, Seen, contrasts_behind, judge_contrast, looked_at, seen_again
 from fitzle.core.render.painting import paint
+from fitzle.core.render.svg import svg_of
 from fitzle.core.spec.naming import file_name
 from fitzle.core.spec.sheet import SpecSheet
 
@@ -92,13 +93,25 @@ def _judged(planned: Planned, looked: Looked, sheet: SpecSheet) -> Planned:
 
 def make_fit(planned: Planned, sheet: SpecSheet, sources: Mapping[str, Source]) -> Made:
     """Renders, finds the best file and judges it as the destination would; the plan must have been looked at."""
-    choice = best_file(Picture(paint(planned.plan, sources)), sheet)
+    choice = _vector_file(planned.plan, sheet, sources) or best_file(Picture(paint(planned.plan, sources)), sheet)
     findings = planned.findings + choice.findings
     demands: list[Demand] = []
     if choice.file:
         demands = judge_file(read_file_facts(choice.file.data), sheet)
         findings = [demand.finding for demand in demands if demand.finding] + findings
     return Made(planned.plan, choice.file, demands, _worst_first(findings), choice.tried)
+
+
+def _vector_file(plan: Plan, sheet: SpecSheet, sources: Mapping[str, Source]) -> Choice | None:
+    """An SVG where the place prefers one and it is light enough; nothing is lost in it."""
+    if sheet.formats[0] != "svg":
+        return None
+    data = svg_of(plan, sources)
+    if sheet.max_bytes is not None and len(data) > sheet.max_bytes and len(sheet.formats) > 1:
+        return None
+    if sheet.max_bytes is not None and len(data) > sheet.max_bytes:
+        return Choice(None, [Attempt("svg", "outlines", len(data))], [too_heavy("SVG", len(data), sheet.max_bytes)])
+    return Choice(Encoded(data, "svg", "outlines", 100.0), [Attempt("svg", "outlines", len(data))], [])
 
 
 def judge_finished(data: bytes, name: str, sheet: SpecSheet) -> tuple[FileFacts, list[Demand]]:
@@ -122,6 +135,32 @@ def preview_bytes(pixels: Pixels) -> tuple[bytes, str]:
         return out.getvalue(), "image/jpeg"
     Image.fromarray(pixels).save(out, "PNG", compress_level=1)
     return out.getvalue(), "image/png"
+
+
+def colour_contrasts(
+    plan: Plan,
+    part: str,
+    colours: list[str],
+    sheet: SpecSheet,
+    sources: Mapping[str, Source],
+) -> dict[str, float]:
+    """The contrast that each colour (hex) would have with what is really behind a part; raises DocumentError."""
+    return contrasts_behind(plan, part, colours, sheet, sources)
+
+
+def svg_file(plan: Plan, sources: Mapping[str, Source]) -> bytes:
+    """A looked-at plan as SVG."""
+    return svg_of(plan, sources)
+
+
+def parts_alone(plan: Plan, parts: Collection[str]) -> Plan:
+    """The plan with nothing in it but some parts, on a clear ground: what moves while they are dragged."""
+    return plan._replace(under=None, fill=None, edge=None, parts=tuple(own for own in plan.parts if own.part in parts))
+
+
+def without_parts(plan: Plan, parts: Collection[str]) -> Plan:
+    """The plan without some parts: what stays while they are dragged."""
+    return plan._replace(parts=tuple(own for own in plan.parts if own.part not in parts))
 
 
 def fit_key(piece: Piece, sheet: SpecSheet, placement: str | None = None, house: tuple[str, ...] = ()) -> str:

@@ -1,4 +1,4 @@
-import { answerOf, client, csrfToken, failureOf, type ArtworkOut, type Change } from "./client";
+import { answerOf, client, csrfToken, failureOf, type ArtworkOut, type Schemas } from "./client";
 
 export const signIn = (email: string, password: string) =>
   answerOf(client.POST("/api/session", { body: { email, password } }));
@@ -13,24 +13,47 @@ export const placeArtwork = (workspace: string, artwork: string, placements: str
     }),
   );
 
-export const changeFit = (
-  workspace: string,
-  fit: string,
-  revision: number,
-  step: string,
-  changes: Change[],
-) =>
+export const changeFit = (workspace: string, fit: string, edit: Schemas["Edit"]) =>
   answerOf(
     client.PATCH("/api/workspaces/{workspace}/fits/{fit}", {
       params: { path: { workspace, fit } },
-      body: { revision, step, changes },
+      body: edit,
     }),
   );
 
-export const repairFit = (workspace: string, fit: string, name: string) =>
+/** A part to add: by role, from artwork, or artwork in the place of a part's own. */
+export interface Addition {
+  role?: string;
+  artwork?: string;
+  instead?: string;
+  x?: number;
+  y?: number;
+}
+
+export const addPart = (
+  workspace: string,
+  fit: string,
+  part: Addition & { revision: number; proof_width: number },
+) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/fits/{fit}/parts", {
+      params: { path: { workspace, fit } },
+      body: { role: "", ...part },
+    }),
+  );
+
+export const beginPiece = (workspace: string, placement: string, starting_point: number) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/placements/{placement}/pieces", {
+      params: { path: { workspace, placement } },
+      body: { starting_point },
+    }),
+  );
+
+export const repairFit = (workspace: string, fit: string, name: string, part?: string | null) =>
   answerOf(
     client.POST("/api/workspaces/{workspace}/fits/{fit}/repairs/{name}", {
-      params: { path: { workspace, fit, name } },
+      params: { path: { workspace, fit, name }, query: { part } },
     }),
   );
 

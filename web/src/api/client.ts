@@ -7,7 +7,11 @@ export type FitOut = Schemas["FitOut"];
 export type PartOut = Schemas["PartOut"];
 export type WallProof = Schemas["WallProof"];
 export type ArtworkOut = Schemas["ArtworkOut"];
+export type ArtworkPlaced = Schemas["ArtworkPlaced"];
+export type WordsPlaced = Schemas["WordsPlaced"];
+export type DocumentPart = FitOut["piece"]["document"]["parts"][number];
 export type Change = Schemas["Change"];
+export type Placing = Schemas["PlacingIn"];
 export type PlaceState = WallProof["state"];
 export type Finding = Schemas["Finding"];
 

@@ -2,6 +2,7 @@ import { queryOptions } from "@tanstack/react-query";
 
 import { answerOf, client } from "./client";
 
+const COLLEAGUES_MS = 5000; // how often to look whether somebody else has changed the piece
 const BUSY_MS = 600; // how often to look while a worker is busy with something on the screen
 
 export const sessionQuery = () =>
@@ -41,7 +42,48 @@ export const fitQuery = (workspace: string, fit: string) =>
       answerOf(
         client.GET("/api/workspaces/{workspace}/fits/{fit}", { params: { path: { workspace, fit } } }),
       ),
-    refetchInterval: (query) => (query.state.data?.measuring ? BUSY_MS : false),
+    refetchInterval: (query) => (query.state.data?.measuring ? BUSY_MS : COLLEAGUES_MS),
+  });
+
+export const typefacesQuery = (workspace: string, fit: string, part: string, key: string) =>
+  queryOptions({
+    queryKey: [workspace, "typefaces", fit, part, key],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/fits/{fit}/typefaces/{part}", {
+          params: { path: { workspace, fit, part } },
+        }),
+      ),
+    staleTime: Infinity,
+  });
+
+export const contrastsQuery = (
+  workspace: string,
+  fit: string,
+  key: string,
+  part: string,
+  colours: string[],
+) =>
+  queryOptions({
+    queryKey: [workspace, "contrasts", fit, key, part, colours],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/fits/{fit}/contrasts", {
+          params: { path: { workspace, fit }, query: { part, colours: colours.join(",") } },
+        }),
+      ),
+    staleTime: Infinity,
+  });
+
+export const startingPointsQuery = (workspace: string, placement: string) =>
+  queryOptions({
+    queryKey: [workspace, "starting-points", placement],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/placements/{placement}/starting-points", {
+          params: { path: { workspace, placement } },
+        }),
+      ),
   });
 
 export const deliveriesQuery = (workspace: string) =>
@@ -53,6 +95,16 @@ export const deliveriesQuery = (workspace: string) =>
 
 export const proofUrl = (workspace: string, fit: string, key: string, width: number) =>
   `/api/workspaces/${workspace}/fits/${fit}/proof?width=${Math.max(1, Math.round(width))}&key=${key}`;
+
+/** One part alone on a clear ground, or everything but that part: what moves and what stays during a drag. */
+export const partUrl = (proof: string, which: "only" | "without", part: string) =>
+  `${proof}&${which}=${part}`;
+
+export const sampleUrl = (workspace: string, family: string, text: string, weight: number, italic: boolean) =>
+  `/api/workspaces/${workspace}/typefaces/${encodeURIComponent(family)}/sample?text=${encodeURIComponent(text)}&weight=${weight}&italic=${italic}`;
+
+export const typefaceUrl = (workspace: string, family: string, weight: number, italic: boolean) =>
+  `/api/workspaces/${workspace}/typefaces/${encodeURIComponent(family)}/file?weight=${weight}&italic=${italic}`;
 
 export const artworkUrl = (workspace: string, artwork: string, width: number) =>
   `/api/workspaces/${workspace}/artwork/${artwork}/picture?width=${Math.round(width)}`;

@@ -114,7 +114,10 @@ function Row({ workspace, upload, artwork, forget }: RowProps) {
   useEffect(() => {
     if (!ready) return;
     // The worker fills the placements right after reading: look again now and once a little later.
-    const look = () => void queries.invalidateQueries({ queryKey: [workspace, "wall"] });
+    const look = () => {
+      void queries.invalidateQueries({ queryKey: [workspace, "wall"] });
+      void queries.invalidateQueries({ queryKey: [workspace, "fit"] });
+    };
     look();
     const soon = setTimeout(look, 500);
     const later = setTimeout(() => forget(upload.key), GONE_AFTER_MS);

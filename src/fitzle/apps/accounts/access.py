@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, NamedTuple
 
 from django.core.exceptions import PermissionDenied
 from django.http import Http404
@@ -26,6 +26,20 @@ def workspace_to_change(user: Any, slug: str) -> Workspace:
     if membership.role == Role.VIEWER:
         raise PermissionDenied("You can look at this workspace but not change it. Ask its owner.")
     return membership.workspace
+
+
+class HouseStyle(NamedTuple):
+    """What the workspace's pieces are made with: hex colours in order and typefaces (empty: the usual one)."""
+
+    colours: list[str]
+    heading: str
+    text: str
+
+
+def house_style(workspace: Workspace) -> HouseStyle:
+    """The house style."""
+    faces = workspace.house_style.get("typefaces", {})
+    return HouseStyle(list(house_colours(workspace)), faces.get("heading", ""), faces.get("text", ""))
 
 
 def house_colours(workspace: Workspace) -> tuple[str, ...]:

@@ -36,7 +36,10 @@ class User(AbstractBaseUser):
 
 
 class Workspace(models.Model):
-    """One business. `house_style` holds what its pieces are made with: {"colours": [{"name", "hex"}]}."""
+    """One business. `house_style` holds what its pieces are made with.
+
+    {"colours": [{"name", "hex"}], "typefaces": {"heading", "text"}}
+    """
 
     name = models.CharField(max_length=120)
     slug = models.SlugField(max_length=60, unique=True)

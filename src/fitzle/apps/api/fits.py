@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from base64 import b64encode
-from typing import Any
+from typing import Any, NamedTuple
 from uuid import UUID
 
 from django.core.cache import cache
@@ -17,11 +17,13 @@ from fitzle.apps.api.views import fit_view
 from fitzle.apps.artwork.library import facts_by_id
 from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.jobs.queue import make_later
+from fitzle.apps.pieces.composing import Placing, placing_changes
 from fitzle.apps.pieces.fits import OpenFit, fit_of, fits_of_piece, looked_fit, take_away
 from fitzle.apps.pieces.saving import document_of, save_changes
 from fitzle.core.artwork.sources import Source
+from fitzle.core.geometry.rect import Rect
 from fitzle.core.piece.document import artworks_in
-from fitzle.core.pipeline import proof_bytes
+from fitzle.core.pipeline import parts_alone, proof_bytes, without_parts
 from fitzle.core.preflight.repairs import repair_changes
 
 router = Router(tags=["fits"])
@@ -31,7 +33,7 @@ router = Router(tags=["fits"])
 def read_fit(request: HttpRequest, workspace: Path[str], fit: UUID) -> Any:
     """One fit."""
     space = workspace_to_see(request.user, workspace)
-    return _view(space, fit)
+    return view_of_fit(space, fit)
 
 
 @router.patch("/fits/{uuid:fit}", response={200: FitOut, 409: StalePiece, 422: Message})
@@ -39,9 +41,14 @@ def change_fit(request: HttpRequest, workspace: Path[str], fit: UUID, given: Edi
     """Changes the fit's piece and answers with the plan, the findings and the address of the new proof."""
     space = workspace_to_change(request.user, workspace)
     piece = fit_of(space, fit).piece
-    save_changes(piece, request.user, given.revision, given.changes, given.step)
+    placings = [
+        Placing(entry.part, Rect(entry.x, entry.y, entry.width, entry.height), entry.placement)
+        for entry in given.placings
+    ]
+    changes = given.changes + placing_changes(space, fit_of(space, fit), placings)
+    save_changes(piece, request.user, given.revision, changes, given.step)
     make_later(entry.pk for entry in fits_of_piece(piece))
-    return _view(space, fit, given.proof_width)
+    return view_of_fit(space, fit, given.proof_width)
 
 
 @router.post("/fits/{uuid:fit}/repairs/{name}", response={200: FitOut, 409: StalePiece, 422: Message})
@@ -54,7 +61,7 @@ def repair_fit(request: HttpRequest, workspace: Path[str], fit: UUID, name: str,
     changes = repair_changes(name, document, placement, found.placement.spec, facts, house_colours(space), part)
     save_changes(found.piece, request.user, found.piece.revision, changes, name.replace("-", " "))
     make_later([found.pk])
-    return _view(space, fit)
+    return view_of_fit(space, fit)
 
 
 @router.delete("/fits/{uuid:fit}", response={204: None})
@@ -65,40 +72,63 @@ def empty_placement(request: HttpRequest, workspace: Path[str], fit: UUID) -> An
 
 
 @router.get("/fits/{uuid:fit}/proof")
-def proof(request: HttpRequest, workspace: Path[str], fit: UUID, width: int = 900, key: str = "") -> HttpResponse:
-    """The fit drawn at a width of the screen; `key` makes the address change with the fit."""
+def proof(
+    request: HttpRequest,
+    workspace: Path[str],
+    fit: UUID,
+    width: int = 900,
+    key: str = "",
+    only: str = "",
+    without: str = "",
+) -> HttpResponse:
+    """The fit drawn at a width of the screen; `key` makes the address change with the fit.
+
+    `only` draws some parts (ids separated by commas) alone on a clear ground, `without` everything else.
+    """
     space = workspace_to_see(request.user, workspace)
-    width = width_allowed(width)
+    width, shown = width_allowed(width), Shown(only, without)
     found = fit_of(space, fit)
-    held = cache.get(_proof_key(space, key, width)) if key else None
+    held = cache.get(_proof_key(space, key, width, shown)) if key else None
     if held:
         return immutable_picture(*held)
     opened, sources = looked_fit(space, found)
-    answer = immutable_picture(*_proof(space, opened, sources, width))
+    answer = immutable_picture(*_proof(space, opened, sources, width, shown))
     if key != opened.key:
         answer["Cache-Control"] = "no-store"
     return answer
 
 
-def _proof_key(space: Any, key: str, width: int) -> str:
-    return f"proof/{space.pk}/{key}/{width}"
+class Shown(NamedTuple):
+    """Which parts a proof shows: all, one alone, or all but one."""
+
+    only: str = ""
+    without: str = ""
 
 
-def _proof(space: Any, opened: OpenFit, sources: dict[str, Source], width: int) -> tuple[bytes, str]:
+def _proof_key(space: Any, key: str, width: int, shown: Shown) -> str:
+    return f"proof/{space.pk}/{key}/{width}/{shown.only}/{shown.without}"
+
+
+def _proof(space: Any, opened: OpenFit, sources: dict[str, Source], width: int, shown: Shown) -> tuple[bytes, str]:
     """The picture and its media type, drawn once for each state and width."""
-    key = _proof_key(space, opened.key, width)
+    key = _proof_key(space, opened.key, width, shown)
     held = cache.get(key)
     if held is None:
-        held = proof_bytes(opened.planned.plan, sources, width)
+        plan = opened.planned.plan
+        if shown.only:
+            plan = parts_alone(plan, shown.only.split(","))
+        elif shown.without:
+            plan = without_parts(plan, shown.without.split(","))
+        held = proof_bytes(plan, sources, width)
         cache.set(key, held)
     return held[0], held[1]
 
 
-def _view(space: Any, fit: UUID, proof_width: int | None = None) -> FitOut:
+def view_of_fit(space: Any, fit: UUID, proof_width: int | None = None) -> FitOut:
     """The fit; with a width its proof comes in the same answer, so that a change costs one request."""
     opened, sources = looked_fit(space, fit_of(space, fit))
     view = fit_view(space, opened, last_delivered_keys(space))
     if proof_width:
-        data, media_type = _proof(space, opened, sources, width_allowed(proof_width))
+        data, media_type = _proof(space, opened, sources, width_allowed(proof_width), Shown())
         view.proof = f"data:{media_type};base64,{b64encode(data).decode()}"
     return view

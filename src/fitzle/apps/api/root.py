@@ -10,7 +10,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, ValidationError
 from ninja.security import SessionAuth
 
-from fitzle.apps.api import artwork, deliveries, fits, pieces, session, wall
+from fitzle.apps.api import artwork, composing, deliveries, fits, pieces, session, typefaces, wall
 from fitzle.apps.api.shapes import StalePiece
 from fitzle.apps.api.views import piece_view
 from fitzle.apps.pieces.saving import StaleRevision
@@ -18,7 +18,7 @@ from fitzle.core.errors import FitzleError
 
 api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, openapi_url=None)
 api.add_router("/session", session.router)
-for module in (wall, artwork, pieces, fits, deliveries):
+for module in (wall, artwork, pieces, fits, composing, typefaces, deliveries):
     api.add_router("/workspaces/{workspace}", module.router)
 
 

@@ -13,7 +13,9 @@ from fitzle.core.findings import Finding
 from fitzle.core.piece.changes import Change
 from fitzle.core.piece.document import Piece as PieceDocument
 from fitzle.core.plan.grounds import readable_ground
+from fitzle.core.plan.guides import Guide
 from fitzle.core.preflight.demands import Demand
+from fitzle.core.preflight.typefaces import Typeface
 from fitzle.core.spec.sheet import SpecSheet
 
 PlaceState = Literal["empty", "working", "fits", "risky", "refused", "out of date"]
@@ -118,13 +120,48 @@ class PieceOut(Schema):
     redo: str | None
 
 
+class PlacingIn(Schema):
+    """A part put at a rectangle in px of the file, everywhere or in one placement."""
+
+    part: str
+    x: float
+    y: float
+    width: float
+    height: float
+    placement: str | None = None
+
+
 class Edit(Schema):
     """Changes made on a revision; `step` names them for undo. With `proof_width` the answer brings the proof."""
 
     revision: int
     step: str
     changes: list[Change]
+    placings: list[PlacingIn] = []
     proof_width: int | None = None
+
+
+class NewPart(Schema):
+    """A part to add: by role, or artwork with its middle at (x, y) in fractions, or `instead` of a part's own."""
+
+    revision: int
+    role: str = ""
+    artwork: UUID | None = None
+    instead: str | None = None
+    x: float | None = None
+    y: float | None = None
+    proof_width: int | None = None
+
+
+class StartingPointOut(Schema):
+    number: int
+    name: str
+
+
+class Begin(Schema):
+    """The number of a starting point."""
+
+    starting_point: int
 
 
 class StalePiece(Schema):
@@ -158,6 +195,9 @@ class ArtworkPlaced(Schema):
     one_colour: bool
     colours: list[str]
     on_grid: bool
+
+
+TypefaceOut = Typeface
 
 
 class WordsPlaced(Schema):
@@ -234,6 +274,8 @@ class FitOut(Schema):
     house: list[str]
     artwork_colours: list[str]
     names: dict[str, str]
+    guides: list[Guide]
+    shapes: list[str]
     rail: list[FitBrief]
     proof: str | None = None
 

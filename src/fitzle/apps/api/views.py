@@ -24,8 +24,10 @@ from fitzle.apps.pieces.saving import document_of, undo_and_redo_names
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.findings import Finding, verdict_of
 from fitzle.core.geometry.rect import Rect
+from fitzle.core.geometry.shapes import SHAPES
 from fitzle.core.piece.document import artworks_in, parts_in
 from fitzle.core.piece.parts import AnyPart, ArtworkPart, ShapePart, WordsPart
+from fitzle.core.plan.guides import guides_of
 from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedWords
 from fitzle.core.preflight.brief import brief
 from fitzle.core.preflight.demands import Demand, size_words
@@ -91,6 +93,8 @@ def fit_view(workspace: Any, opened: OpenFit, delivered: dict[UUID, str]) -> Fit
         ),
         parts=[_part_view(opened, part, facts, names[part.part]) for part in plan.parts],
         names=names,
+        guides=guides_of(plan.size, sheet),
+        shapes=list(SHAPES),
         state=state,
         measuring=not measured(opened),
         demands=_demands(opened),

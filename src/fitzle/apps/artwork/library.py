@@ -51,6 +51,12 @@ def facts_by_id(workspace: Any, ids: Iterable[str]) -> dict[str, ArtworkFacts]:
     return {str(entry.pk): ArtworkFacts.model_validate(entry.facts) for entry in ready}
 
 
+def newest_of_kind(workspace: Any, kind: str) -> list[str]:
+    """The ids of ready artwork of a kind, the newest first."""
+    ready = Artwork.objects.filter(workspace=workspace, state=State.READY, facts__kind=kind)
+    return [str(key) for key in ready.values_list("pk", flat=True)]
+
+
 def names_by_id(workspace: Any, ids: Iterable[str]) -> dict[str, str]:
     """What people call these artworks."""
     found = Artwork.objects.filter(workspace=workspace, pk__in=list(ids)).values_list("pk", "name")

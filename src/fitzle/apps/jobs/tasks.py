@@ -5,7 +5,8 @@ from __future__ import annotations
 from celery import shared_task
 
 from fitzle.apps.artwork.intake import take_in
-from fitzle.apps.pieces.fits import make_file, place
+from fitzle.apps.pieces.composing import bring_into
+from fitzle.apps.pieces.fits import fits_of_piece, make_file, place
 
 INTAKE_SOFT_SECONDS, INTAKE_SECONDS = 30, 40
 
@@ -14,8 +15,16 @@ INTAKE_SOFT_SECONDS, INTAKE_SECONDS = 30, 40
 def take_in_artwork(artwork_id: str) -> None:
     """Reads an artwork and fills the placements that wait for it."""
     artwork = take_in(artwork_id)
-    if artwork and artwork.state == "ready" and artwork.fills:
-        for fit in place(artwork.workspace, artwork.created_by, artwork.pk, artwork.fills):
+    if artwork is None or artwork.state != "ready":
+        return
+    targets = [entry for entry in artwork.fills if "/" in entry]
+    placements = [entry for entry in artwork.fills if "/" not in entry]
+    for target in targets:
+        changed = bring_into(artwork.workspace, artwork.created_by, str(artwork.pk), target)
+        for fit in fits_of_piece(changed.piece):
+            make_fit_file.delay(str(fit.pk))
+    if placements:
+        for fit in place(artwork.workspace, artwork.created_by, artwork.pk, placements):
             make_fit_file.delay(str(fit.pk))
 
 

@@ -91,6 +91,18 @@ def _over_limit(tried: list[Attempt], sheet: SpecSheet) -> Finding:
     )
 
 
+def too_heavy(kind: str, found: int, limit: int) -> Finding:
+    """One file that could be made and weighs too much."""
+    return Finding(
+        rule="bytes",
+        severity="refused",
+        message=f"As {kind} it has {words_for_bytes(found)}, {words_for_bytes(found - limit)} too many. Photos"
+        " weigh most in it: a mark, a shape or a plain ground instead would help.",
+        measured=found,
+        limit=limit,
+    )
+
+
 def _useless(best: Encoded, tried: list[Attempt], sheet: SpecSheet) -> Finding:
     smallest_lossless = min((attempt.bytes for attempt in tried if attempt.settings == "lossless"), default=None)
     needed = f" Lossless it has {words_for_bytes(smallest_lossless)}." if smallest_lossless else ""

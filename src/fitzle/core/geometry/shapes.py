@@ -19,6 +19,41 @@ SHAPES: dict[str, Draw] = {}
 TORN_SEED = 11  # torn edges and brush strokes are drawn once and stay the same
 
 
+# Where words stand well in a shape: (x, y, width, height) in fractions of its box. The others take all of it.
+ROOM_FOR_WORDS: dict[str, tuple[float, float, float, float]] = {
+    "circle": (0.12, 0.12, 0.76, 0.76),
+    "triangle": (0.25, 0.48, 0.5, 0.48),
+    "diamond": (0.22, 0.22, 0.56, 0.56),
+    "hexagon": (0.14, 0.06, 0.72, 0.88),
+    "star": (0.27, 0.36, 0.46, 0.36),
+    "burst": (0.16, 0.16, 0.68, 0.68),
+    "pennant": (0.02, 0.0, 0.8, 1.0),
+    "ribbon": (0.1, 0.0, 0.8, 1.0),
+    "shield": (0.1, 0.1, 0.8, 0.62),
+    "arrow": (0.02, 0.28, 0.8, 0.44),
+    "speech bubble": (0.0, 0.0, 1.0, 0.8),
+    "torn edge": (0.05, 0.06, 0.9, 0.88),
+    "brush stroke": (0.08, 0.1, 0.84, 0.8),
+    "arch": (0.08, 0.28, 0.84, 0.7),
+    "wave": (0.02, 0.25, 0.96, 0.75),
+    "tag": (0.24, 0.0, 0.74, 1.0),
+    "ticket": (0.1, 0.0, 0.8, 1.0),
+}
+
+
+def room_for_words(name: str, box: Rect) -> Rect:
+    """The part of a shape's box in which words stand well."""
+    x, y, width, height = ROOM_FOR_WORDS.get(name, (0.0, 0.0, 1.0, 1.0))
+    return Rect(box.x + x * box.width, box.y + y * box.height, width * box.width, height * box.height)
+
+
+def box_around_words(name: str, words: Rect) -> Rect:
+    """The box of a shape that has exactly these words in its room: the inverse of `room_for_words`."""
+    x, y, width, height = ROOM_FOR_WORDS.get(name, (0.0, 0.0, 1.0, 1.0))
+    across, down = words.width / width, words.height / height
+    return Rect(words.x - x * across, words.y - y * down, across, down)
+
+
 def shape_path(name: str, box: Rect) -> Path:
     """The outline of a shape that fills the box; raises KeyError for an unknown name."""
     return SHAPES[name](box.width, box.height).moved(box.x, box.y)

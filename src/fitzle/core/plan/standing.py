@@ -4,11 +4,19 @@ from __future__ import annotations
 
 import math
 
-from fitzle.core.geometry.anchor import anchored
+from fitzle.core.geometry.anchor import Anchor, anchored
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.piece.parts import Box, StandingPart, WordsPart
 from fitzle.core.plan.padding import AUTO_PADDING
 from fitzle.core.units import Size
+
+LEAST_SIDE = 0.002  # of the short side
+BEYOND_FROM_PX = 0.5  # a part that is over the edge by less was meant to touch it
+_ANCHORS: tuple[tuple[Anchor, ...], ...] = (
+    ("top-left", "top", "top-right"),
+    ("left", "centre", "right"),
+    ("bottom-left", "bottom", "bottom-right"),
+)
 
 
 def standing_box(part: StandingPart, size: Size, margin_px: float = 0.0) -> Rect:
@@ -41,3 +49,28 @@ def turned_size(box: Rect, turn: float) -> tuple[float, float]:
     """Width and height of the upright box around a turned one."""
     across, down = abs(math.cos(math.radians(turn))), abs(math.sin(math.radians(turn)))
     return box.width * across + box.height * down, box.width * down + box.height * across
+
+
+def standing_at(rect: Rect, size: Size) -> tuple[Box, bool]:
+    """Where a part stands that was put at a rectangle (px), and whether it reaches beyond the edge.
+
+    It is anchored to the side or corner it is nearest to, so that it stays there in pictures of other shapes.
+    """
+    unit, middle = size.short_side, rect.centre
+    across = _third(middle.x / size.width)
+    down = _third(middle.y / size.height)
+    fx, fy = across / 2, down / 2
+    stands = Box(
+        anchor=_ANCHORS[down][across],
+        dx=round((rect.x - fx * (size.width - rect.width)) / unit, 5),
+        dy=round((rect.y - fy * (size.height - rect.height)) / unit, 5),
+        width=max(rect.width / unit, LEAST_SIDE),
+        height=max(rect.height / unit, LEAST_SIDE),
+    )
+    slack = BEYOND_FROM_PX
+    beyond = rect.x < -slack or rect.y < -slack or rect.right > size.width + slack or rect.bottom > size.height + slack
+    return stands, beyond
+
+
+def _third(share: float) -> int:
+    return 0 if share < 1 / 3 else 2 if share > 2 / 3 else 1

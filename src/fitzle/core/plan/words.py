@@ -5,7 +5,7 @@ from __future__ import annotations
 from fitzle.core.errors import DocumentError
 from fitzle.core.geometry.path import rounded_rectangle
 from fitzle.core.geometry.rect import Rect
-from fitzle.core.geometry.shapes import shape_path
+from fitzle.core.geometry.shapes import box_around_words, room_for_words, shape_path
 from fitzle.core.piece.effects import Plate
 from fitzle.core.piece.parts import ShapePart, WordsPart
 from fitzle.core.plan.looks import border_of, look_of
@@ -30,7 +30,8 @@ def placed_words(part: WordsPart, size: Size, margin_px: float = 0.0) -> PlacedW
         largest_px=part.size * size.short_side if part.size else None,
     )
     room = standing_box(part, size, margin_px)
-    layout = set_words(part.text, setting, room)
+    shape = part.plate.shape if part.plate else None
+    layout = set_words(part.text, setting, room_for_words(shape, room) if shape else room)
     return PlacedWords(
         part=part.id,
         role=part.role,
@@ -75,5 +76,8 @@ def _placed_plate(plate: Plate | None, layout: Layout) -> PlacedPlate | None:
     block = layout.block
     box = Rect(block.x - by, block.y - by, block.width + 2 * by, block.height + 2 * by)
     corner = plate.corner * min(box.width, box.height) / 2
-    path = shape_path(plate.shape, box) if plate.shape else rounded_rectangle(box, corner)
+    if plate.shape:
+        path = shape_path(plate.shape, box_around_words(plate.shape, box))
+    else:
+        path = rounded_rectangle(box, corner)
     return PlacedPlate(path, plate.colour, plate.opacity)

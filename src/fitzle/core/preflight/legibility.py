@@ -13,6 +13,7 @@ from fitzle.core.artwork.sources import Pixels, Source
 from fitzle.core.colour.contrast import BLACK, FLARE, LUMINANCE_WEIGHTS, WHITE, relative_luminance, weakest_contrast
 from fitzle.core.colour.main_colours import ColourShare
 from fitzle.core.colour.srgb import Rgb, encoded, linear, parse_hex, to_hex
+from fitzle.core.errors import DocumentError
 from fitzle.core.findings import Finding, Repair
 from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedWords, Plan
 from fitzle.core.preflight.eye import Judged, stands_on_ground
@@ -83,6 +84,29 @@ def seen_again(plan: Plan, seen: Sequence[Seen]) -> Looked:
         for part in plan.parts
     )
     return Looked(plan._replace(parts=parts), tuple(seen))
+
+
+def contrasts_behind(
+    plan: Plan,
+    part_id: str,
+    colours: Sequence[str],
+    sheet: SpecSheet,
+    sources: Mapping[str, Source],
+) -> dict[str, float]:
+    """The contrast each colour would have in the place of a part; raises DocumentError when the part is not there."""
+    index = next((index for index, part in enumerate(plan.parts) if part.part == part_id), None)
+    if index is None:
+        raise DocumentError(f"the piece shows no part {part_id!r} here")
+    painter = Painter(plan, sources, min(LOOKED_AT_PX, plan.size.width))
+    for below in plan.parts[:index]:
+        painter.draw(below)
+    part = plan.parts[index]
+    pages = _behind(painter.pixels(part.box), sheet, part)
+    if isinstance(part, PlacedWords):
+        found = {colour: _worst(colour, pages, part)[0] for colour in colours} if pages else {}
+    else:
+        found = {colour: min(_weak(parse_hex(colour), light) for light in pages.values()) for colour in colours}
+    return {colour: round(ratio, 2) for colour, ratio in found.items()}
 
 
 def judge_contrast(looked: Looked, sheet: SpecSheet) -> list[Finding]:

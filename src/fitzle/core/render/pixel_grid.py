@@ -32,7 +32,7 @@ def on_pixel_grid(source: Source, window: Rect, size: Size) -> Pixels:
     narrow = np.einsum("os,hsc->hoc", across, samples.astype(np.float32), optimize=True)
     small = np.tensordot(down, narrow, axes=(1, 0))
     drawn = np.rint(np.clip(small, 0, 255)).astype(np.uint8)
-    return np.minimum(drawn, drawn[..., 3:])
+    return np.asarray(np.minimum(drawn, drawn[..., 3:]), dtype=np.uint8)
 
 
 def _edges(samples: Pixels, axis: int, factor: int) -> list[float]:

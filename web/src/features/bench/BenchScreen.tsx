@@ -5,11 +5,12 @@ import { deliver, save } from "../../api/actions";
 import { Button } from "../../ui/Button";
 import { Problem, Trouble } from "../../ui/Trouble";
 import { ConflictDialog } from "./ConflictDialog";
+import { HelpSheet } from "./HelpSheet";
 import { Judgement } from "./Judgement";
 import { PartsPanel } from "./PartsPanel";
 import { Rail } from "./Rail";
 import { Seen } from "./Seen";
-import { Stage } from "./Stage";
+import { Stage } from "./stage/Stage";
 import { useBench, type Bench } from "./useBench";
 
 export function BenchScreen() {
@@ -20,12 +21,12 @@ export function BenchScreen() {
   return (
     <main className="px-7 pt-3 pb-8">
       <TopLine bench={bench} workspace={workspace} />
-      <div className="mt-4 grid gap-x-9 gap-y-8 md:grid-cols-[232px_minmax(0,1fr)] xl:grid-cols-[232px_minmax(0,1fr)_304px]">
+      <div className="mt-4 grid gap-x-8 gap-y-8 md:grid-cols-[256px_minmax(0,1fr)] xl:grid-cols-[256px_minmax(0,1fr)_292px]">
         <PartsPanel bench={bench} fit={bench.fit} />
         <div className="min-w-0">
-          <Stage key={bench.fit.id} bench={bench} fit={bench.fit} workspace={workspace} />
-          <Seen fit={bench.fit} workspace={workspace} />
+          <Stage key={bench.fit.id} bench={bench} fit={bench.fit} />
           <Rail fit={bench.fit} workspace={workspace} />
+          <Seen fit={bench.fit} workspace={workspace} />
         </div>
         <div className="md:col-span-2 xl:col-span-1">
           <Judgement bench={bench} fit={bench.fit} />
@@ -47,6 +48,14 @@ function TopLine({ bench, workspace }: { bench: Bench; workspace: string }) {
       </span>
       {bench.trouble && <Problem message={bench.trouble.message} onDismiss={bench.forgetTrouble} />}
       <div className="ml-auto flex items-center gap-2">
+        <HelpSheet />
+        <a
+          href={`/api/workspaces/${workspace}/fits/${bench.fit!.id}/svg`}
+          download
+          className="inline-flex min-h-8 items-center px-1 text-[13px] text-soft hover:text-ink hover:underline"
+        >
+          As SVG
+        </a>
         <Step way="Undo" step={piece.undo} onPress={bench.undo} />
         <Step way="Redo" step={piece.redo} onPress={bench.redo} />
         <DeliverOne bench={bench} workspace={workspace} />

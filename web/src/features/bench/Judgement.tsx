@@ -108,7 +108,11 @@ function FindingRow({ bench, finding, number }: { bench: Bench; finding: Finding
       <div className="text-[13px]">
         <p>{finding.message}</p>
         {finding.repair && (
-          <Button className="mt-2" disabled={bench.saving} onClick={() => bench.repair(finding.repair!.name)}>
+          <Button
+            className="mt-2"
+            disabled={bench.saving}
+            onClick={() => bench.repair(finding.repair!.name, finding.part)}
+          >
             {finding.repair.label}
           </Button>
         )}

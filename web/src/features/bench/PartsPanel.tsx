@@ -1,135 +1,195 @@
-import type { FitOut, PartOut, Schemas } from "../../api/client";
+import {
+  Eye,
+  EyeOff,
+  Image,
+  Lock,
+  LockOpen,
+  Shapes,
+  Square,
+  Stamp,
+  Type,
+  type LucideIcon,
+} from "lucide-react";
+
+import type { DocumentPart, FitOut } from "../../api/client";
+import { AddPart } from "./AddPart";
+import { ArtworkFields } from "./fields/ArtworkFields";
+import { GroundFields } from "./fields/GroundFields";
+import { ShapeFields } from "./fields/ShapeFields";
+import { WordsFields } from "./fields/WordsFields";
+import { Choice } from "./fields/Line";
+import { PartFigures } from "./fields/PartFigures";
+import { Several } from "./Several";
+import { partHere } from "./stage/parts";
+import { isTyping, type Bench } from "./useBench";
 import { Button } from "../../ui/Button";
-import { ColourField } from "./ColourField";
-import { PaddingField } from "./PaddingField";
-import type { Bench } from "./useBench";
 
-type ArtworkPart = Schemas["ArtworkPart"];
-
-/** The parts, front to back; each row's values change the fit at once. */
+/** The parts, front to back; the row of a selected part opens in place. */
 export function PartsPanel({ bench, fit }: { bench: Bench; fit: FitOut }) {
-  const document = fit.piece.document.parts;
+  const parts = [...fit.piece.document.parts].reverse();
+  const count = bench.selection.ids.length;
   return (
     <section aria-labelledby="parts">
       <h2 id="parts" className="border-b-2 border-strong pb-1.5 text-[14px]">
         Parts, front to back
       </h2>
-      {[...fit.parts].reverse().map((placed) => {
-        const part = document.find((entry) => entry.id === placed.part) as ArtworkPart;
-        return <ArtworkRow key={part.id} bench={bench} fit={fit} placed={placed} part={part} />;
-      })}
-      <GroundRow bench={bench} fit={fit} />
+      {count > 1 && <Several bench={bench} fit={fit} />}
+      <ul>
+        {parts.map((part) => (
+          <Row
+            key={part.id}
+            bench={bench}
+            fit={fit}
+            part={part}
+            open={count === 1 && bench.selection.has(part.id)}
+          />
+        ))}
+      </ul>
+      <AddPart bench={bench} />
       <Scope bench={bench} fit={fit} />
     </section>
   );
 }
 
+const SYMBOLS: Record<DocumentPart["role"], LucideIcon> = {
+  ground: Square,
+  picture: Image,
+  mark: Stamp,
+  headline: Type,
+  "second line": Type,
+  byline: Type,
+  badge: Type,
+  shape: Shapes,
+};
+
 interface RowProps {
   bench: Bench;
   fit: FitOut;
-  placed: PartOut;
-  part: ArtworkPart;
+  part: DocumentPart;
+  open: boolean;
 }
 
-/** The value of a field as it is in this placement. */
-function there<T>(fit: FitOut, part: string, field: string, usual: T): T {
-  const own = fit.piece.document.adjustments?.[fit.placement]?.[part];
-  return own && field in own ? (own[field] as T) : usual;
-}
-
-function ArtworkRow({ bench, fit, placed, part }: RowProps) {
+function Row({ bench, fit, part, open }: RowProps) {
+  const here = partHere(fit, part);
+  const Symbol = SYMBOLS[part.role];
+  const selected = bench.selection.has(part.id);
+  const own = fit.adjusted.filter((entry) => entry.startsWith(`${part.id}.`));
+  const name = fit.names[part.id] ?? part.role;
   const set = (step: string, field: string, value: unknown) =>
     bench.change(step, [{ part: part.id, field, value }]);
-  const value = <K extends "padding" | "centring" | "tint">(field: K) =>
-    there(fit, part.id, field, part[field]);
   return (
-    <div className="border-b border-hairline border-l-2 border-l-measure py-3 pl-3">
-      <p className="truncate font-semibold" title={placed.name}>
-        {placed.name}
-      </p>
-      <p className="text-[12px] text-soft">{part.role}</p>
-      <Choice
-        label="Shown"
-        options={[
-          ["fill", "filling"],
-          ["whole", "whole"],
-        ]}
-        value={placed.mode}
-        choose={(mode) => set(mode === "fill" ? "fill the place" : "show it whole", "mode", mode)}
-      />
-      {placed.mode === "whole" && (
-        <>
-          <PaddingField
-            padding={value("padding") ?? null}
-            chosenPx={placed.padding_px}
-            change={(padding) => set("change the padding", "padding", padding)}
-          />
-          <Choice
-            label="Centred"
-            options={[
-              ["box", "by its box"],
-              ["weight", "by weight"],
-            ]}
-            value={value("centring") ?? "box"}
-            choose={(centring) => set("change the centring", "centring", centring)}
-          />
-          <Line term="Clearance">
-            <span className="figure text-measure">{placed.clearance_px} px</span>
-          </Line>
-        </>
-      )}
-      {(placed.one_colour || value("tint")) && (
-        <ColourField
-          label="Tint"
-          none="as it is"
-          value={value("tint") ?? null}
-          suggested={fit.house}
-          change={(tint) => set(tint ? "tint the mark" : "take the tint away", "tint", tint)}
+    <li
+      className={`border-b border-hairline border-l-2 ${selected ? "border-l-measure bg-sheet" : "border-l-transparent"}`}
+    >
+      <div className="flex items-center gap-1 py-1.5 pr-1 pl-2.5">
+        <button
+          type="button"
+          aria-expanded={open}
+          aria-label={`${name}, ${part.role}`}
+          onClick={(event) =>
+            event.shiftKey ? bench.selection.toggle(part.id) : bench.selection.select(open ? [] : [part.id])
+          }
+          className="flex min-w-0 flex-1 items-center gap-2.5 text-left"
+        >
+          <Symbol aria-hidden size={15} className={here.hidden ? "text-soft/50" : "text-soft"} />
+          <span className="min-w-0">
+            <span
+              className={`block truncate text-[13px] font-semibold ${here.hidden ? "text-soft line-through" : ""}`}
+            >
+              {part.role === "ground" ? "Ground" : name}
+            </span>
+            <span className="block text-[12px] text-soft">
+              {part.role === "ground" ? groundWords(fit, here) : part.role}
+              {own.length > 0 && <span className="text-measure"> · {own.length} only here</span>}
+            </span>
+          </span>
+        </button>
+        <Toggle
+          on={Boolean(here.hidden)}
+          words={here.hidden ? `Show ${name}` : `Hide ${name}`}
+          symbol={here.hidden ? EyeOff : Eye}
+          press={() => set(here.hidden ? "show" : "hide", "hidden", !here.hidden)}
         />
+        <Toggle
+          on={Boolean(here.locked)}
+          words={here.locked ? `Unlock ${name}` : `Lock ${name}`}
+          symbol={here.locked ? Lock : LockOpen}
+          press={() => set(here.locked ? "unlock" : "lock", "locked", !here.locked)}
+        />
+      </div>
+      {open && (
+        <div
+          className="pr-2 pb-3 pl-2.5"
+          onKeyDown={(event) => isTyping(event.target) && event.stopPropagation()}
+        >
+          <Fields bench={bench} fit={fit} part={here} />
+          {own.length > 0 && (
+            <Button look="bare" className="mt-1 min-h-6 text-[12px]" onClick={() => bench.takeBack(own)}>
+              Take back what differs here
+            </Button>
+          )}
+        </div>
       )}
-    </div>
+    </li>
   );
 }
 
-function GroundRow({ bench, fit }: { bench: Bench; fit: FitOut }) {
-  const ground = fit.piece.document.parts.find((entry) => entry.role === "ground");
-  if (!ground) return null;
-  const value = there<string | null>(
-    fit,
-    ground.id,
-    "colour",
-    (ground as Schemas["GroundPart"]).colour ?? null,
-  );
+function Fields({ bench, fit, part }: { bench: Bench; fit: FitOut; part: DocumentPart }) {
+  if (part.role === "ground") return <GroundFields bench={bench} fit={fit} part={part} />;
+  const placed = fit.parts.find((entry) => entry.part === part.id);
   return (
-    <div className="border-b border-hairline py-3 pl-3.5">
-      <p className="font-semibold">Ground</p>
-      <p className="text-[12px] text-soft">
-        {fit.ground_given ? `${fit.ground}, given because none is transparent here` : (value ?? "clear")}
-      </p>
-      <ColourField
-        label="Colour"
-        none={fit.ground_given ? "chosen for it" : "clear"}
-        value={value}
-        suggested={[...fit.house, ...fit.sheet.grounds]}
-        change={(colour) =>
-          bench.change(colour ? "change the ground" : "clear the ground", [
-            { part: ground.id, field: "colour", value: colour },
-          ])
-        }
-      />
-    </div>
+    <>
+      {(part.role === "picture" || part.role === "mark") && (
+        <ArtworkFields bench={bench} fit={fit} part={part} placed={placed} />
+      )}
+      {part.role === "shape" && <ShapeFields bench={bench} fit={fit} part={part} />}
+      {"text" in part && <WordsFields bench={bench} fit={fit} part={part} placed={placed} />}
+      <PartFigures bench={bench} fit={fit} part={part} placed={placed} />
+    </>
+  );
+}
+
+function groundWords(fit: FitOut, part: DocumentPart): string {
+  const fill = part.role === "ground" ? part.fill : null;
+  if (fit.ground_given && !fill) return `${fit.ground}, given because none is transparent here`;
+  if (!fill) return "clear";
+  return fill.kind === "solid" ? fill.colour : fill.kind;
+}
+
+function Toggle({
+  on,
+  words,
+  symbol: Symbol,
+  press,
+}: {
+  on: boolean;
+  words: string;
+  symbol: LucideIcon;
+  press: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      aria-label={words}
+      title={words}
+      onClick={press}
+      className={`flex size-6 shrink-0 items-center justify-center ${on ? "text-ink" : "text-soft/50 hover:text-ink"}`}
+    >
+      <Symbol aria-hidden size={14} />
+    </button>
   );
 }
 
 function Scope({ bench, fit }: { bench: Bench; fit: FitOut }) {
   const count = fit.adjusted.length;
   return (
-    <div className="pt-3 pl-3.5">
+    <div className="pt-2 pl-3">
       <Choice
         label="Changes"
         options={[
-          ["here", "only here"],
           ["everywhere", "everywhere"],
+          ["here", "only here"],
         ]}
         value={bench.everywhere ? "everywhere" : "here"}
         choose={(scope) => bench.setEverywhere(scope === "everywhere")}
@@ -145,41 +205,5 @@ function Scope({ bench, fit }: { bench: Bench; fit: FitOut }) {
         </p>
       )}
     </div>
-  );
-}
-
-export function Line({ term, children }: { term: string; children: React.ReactNode }) {
-  return (
-    <div className="mt-2 grid grid-cols-[68px_1fr] items-baseline gap-2 text-[13px]">
-      <span className="text-soft">{term}</span>
-      <div>{children}</div>
-    </div>
-  );
-}
-
-interface ChoiceProps<T extends string> {
-  label: string;
-  options: [T, string][];
-  value: T;
-  choose: (value: T) => void;
-}
-
-function Choice<T extends string>({ label, options, value, choose }: ChoiceProps<T>) {
-  return (
-    <Line term={label}>
-      <div role="group" aria-label={label} className="flex gap-3">
-        {options.map(([key, words]) => (
-          <button
-            key={key}
-            type="button"
-            aria-pressed={key === value}
-            onClick={() => key !== value && choose(key)}
-            className={`min-h-6 border-b-2 ${key === value ? "border-measure font-semibold" : "border-transparent text-soft hover:text-ink"}`}
-          >
-            {words}
-          </button>
-        ))}
-      </div>
-    </Line>
   );
 }

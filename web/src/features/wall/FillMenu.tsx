@@ -7,6 +7,7 @@ import { artworkQuery, artworkUrl } from "../../api/queries";
 import { BringIn } from "../../ui/BringIn";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
+import { StartingPoints } from "./StartingPoints";
 
 interface Props {
   workspace: string;
@@ -35,7 +36,7 @@ export function FillMenu({ workspace, fills, label, about, fit, quiet }: Props) 
           sideOffset={4}
           collisionPadding={12}
           aria-label={`${about}: ${label}`}
-          className="z-20 w-72 border border-ink bg-sheet"
+          className="z-20 w-80 border border-ink bg-sheet"
         >
           <Choices workspace={workspace} fills={fills} fit={fit} close={() => setOpen(false)} />
         </Popover.Content>
@@ -64,9 +65,12 @@ function Choices({ workspace, fills, fit, close }: ChoicesProps) {
   });
   const empty = useMutation({ mutationFn: () => takeAway(workspace, fit!), onSuccess: done });
   const trouble = fill.error ?? empty.error;
+  const only = fills.length === 1 && fills[0] !== "suited" ? fills[0] : undefined;
   return (
     <>
-      <ul className="max-h-64 overflow-y-auto">
+      {only && <StartingPoints workspace={workspace} placement={only} />}
+      {only && <h3 className="px-3 pt-2 text-[13px]">Or put artwork there</h3>}
+      <ul className="max-h-56 overflow-y-auto">
         {artwork.data
           ?.filter((entry) => entry.state === "ready")
           .map((entry) => (

@@ -1,7 +1,7 @@
 import { useState } from "react";
 
-import type { Schemas } from "../../api/client";
-import { Line } from "./PartsPanel";
+import type { Schemas } from "../../../api/client";
+import { Line } from "./Line";
 
 type Length = Schemas["Length"];
 
@@ -18,7 +18,7 @@ export function PaddingField({ padding, chosenPx, change }: Props) {
   return (
     <Line term="Padding">
       <div className="flex items-baseline gap-1.5">
-        <Figure
+        <PaddingFigure
           key={`${shown}${unit}`}
           shown={shown}
           commit={(value) => change(value === null ? null : { value, unit })}
@@ -50,7 +50,7 @@ export function PaddingField({ padding, chosenPx, change }: Props) {
   );
 }
 
-function Figure({ shown, commit }: { shown: string; commit: (value: number | null) => void }) {
+function PaddingFigure({ shown, commit }: { shown: string; commit: (value: number | null) => void }) {
   const [text, setText] = useState(shown);
   const done = () => {
     if (text.trim() === shown) return;

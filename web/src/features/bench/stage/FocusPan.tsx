@@ -1,9 +1,11 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 
-import type { FitOut, PartOut } from "../../api/client";
-import { artworkUrl } from "../../api/queries";
-import { focusOf, movedWindow, spread, type Box } from "../../measure/pan";
-import type { Bench } from "./useBench";
+import type { FitOut, PartOut, Schemas } from "../../../api/client";
+import { artworkUrl } from "../../../api/queries";
+import { rounded, scaledBox } from "../../../measure/boxes";
+import { focusOf, movedWindow, spread, type Box } from "../../../measure/pan";
+import type { Bench } from "../useBench";
+import { documentPart, partHere } from "./parts";
 
 const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
@@ -18,21 +20,21 @@ interface Props {
   bench: Bench;
   fit: FitOut;
   scale: number;
-  workspace: string;
+  part: PartOut;
 }
 
-/** Moves the picture that fills the proof: its own picture is moved at once, the server answers on release. */
-export function FocusPan(props: Props) {
-  const part = [...props.fit.parts].reverse().find((entry) => entry.mode === "fill");
-  return part ? <Pan key={part.part} {...props} part={part} /> : null;
-}
+const MOST_ZOOM = 20;
+const ZOOM_STEP = 1.1;
 
-function Pan({ bench, fit, scale, workspace, part }: Props & { part: PartOut }) {
+/** Moves a picture inside its box or its die: at once on the screen, the server answers on release. */
+export function FocusPan({ bench, fit, scale, part }: Props) {
+  const placed = part.artwork!;
+  const { selection } = bench;
   const [window, setWindow] = useState<Box | null>(null);
   const from = useRef<{ x: number; y: number; window: Box } | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const natural = part.natural;
-  const perScreenPx = part.window.width / (part.box.width * scale);
+  const { natural, window: shown } = placed;
+  const perScreenPx = shown.width / (part.box.width * scale);
 
   // The new plan is here: the server's proof takes over from the moved picture.
   useEffect(() => {
@@ -41,14 +43,16 @@ function Pan({ bench, fit, scale, workspace, part }: Props & { part: PartOut }) 
   }, [fit.key]);
 
   const settle = (moved: Box) => {
-    const same = moved.x === part.window.x && moved.y === part.window.y;
+    const same = moved.x === shown.x && moved.y === shown.y;
     if (same) setWindow(null);
     else
       bench.change("move the focus", [{ part: part.part, field: "focus", value: focusOf(moved, natural) }]);
   };
   const onDown = (event: PointerEvent<HTMLDivElement>) => {
+    event.stopPropagation();
+    if (!selection.has(part.part)) selection.select([part.part]);
     event.currentTarget.setPointerCapture(event.pointerId);
-    from.current = { x: event.clientX, y: event.clientY, window: window ?? part.window };
+    from.current = { x: event.clientX, y: event.clientY, window: window ?? shown };
   };
   const onMove = (event: PointerEvent<HTMLDivElement>) => {
     const start = from.current;
@@ -62,25 +66,34 @@ function Pan({ bench, fit, scale, workspace, part }: Props & { part: PartOut }) 
     if (window) settle(window);
   };
   const onKey = (event: KeyboardEvent<HTMLDivElement>) => {
+    const zoom = { "+": ZOOM_STEP, "-": 1 / ZOOM_STEP }[event.key];
+    if (zoom) zoomBy(zoom);
     const arrow = ARROWS[event.key];
     if (!arrow) return;
     event.preventDefault();
     const step = (event.shiftKey ? FAR : 1) * perScreenPx * scale;
-    const moved = movedWindow(window ?? part.window, arrow[0] * step, arrow[1] * step, natural);
+    event.stopPropagation();
+    const moved = movedWindow(window ?? shown, arrow[0] * step, arrow[1] * step, natural);
     setWindow(moved);
     clearTimeout(timer.current);
     timer.current = setTimeout(() => settle(moved), SETTLE_MS);
   };
 
-  const box = scaled(part.box, scale);
+  const own = partHere(fit, documentPart(fit, part.part) as Schemas["ArtworkPart"]);
+  const zoomBy = (factor: number) => {
+    const zoom = Math.min(MOST_ZOOM, Math.max(1, rounded((own.zoom ?? 1) * factor, 3)));
+    if (zoom !== own.zoom)
+      bench.change("zoom the picture", [{ part: part.part, field: "zoom", value: zoom }]);
+  };
+  const box = scaledBox(part.box, scale);
   const lies = window && spread(box, window, natural);
   return (
     <div
       role="slider"
       tabIndex={0}
       aria-label="Focus of the picture: drag, or move it with the arrow keys"
-      aria-valuetext={focusWords(window ?? part.window, natural)}
-      aria-valuenow={Math.round(focusOf(window ?? part.window, natural).x * 100)}
+      aria-valuetext={focusWords(window ?? shown, natural)}
+      aria-valuenow={Math.round(focusOf(window ?? shown, natural).x * 100)}
       className="absolute cursor-grab touch-none overflow-hidden outline-offset-[-3px] active:cursor-grabbing"
       style={{ left: box.x, top: box.y, width: box.width, height: box.height }}
       onPointerDown={onDown}
@@ -88,10 +101,11 @@ function Pan({ bench, fit, scale, workspace, part }: Props & { part: PartOut }) 
       onPointerUp={onUp}
       onPointerCancel={onUp}
       onKeyDown={onKey}
+      onWheel={(event) => selection.has(part.part) && zoomBy(event.deltaY < 0 ? ZOOM_STEP : 1 / ZOOM_STEP)}
     >
       {lies && (
         <img
-          src={artworkUrl(workspace, part.artwork, 1600)}
+          src={artworkUrl(bench.workspace, placed.artwork, 1600)}
           alt=""
           draggable={false}
           className="absolute max-w-none"
@@ -101,13 +115,6 @@ function Pan({ bench, fit, scale, workspace, part }: Props & { part: PartOut }) 
     </div>
   );
 }
-
-const scaled = (box: Box, by: number): Box => ({
-  x: box.x * by,
-  y: box.y * by,
-  width: box.width * by,
-  height: box.height * by,
-});
 
 function focusWords(window: Box, natural: { width: number; height: number }): string {
   const { x, y } = focusOf(window, natural);

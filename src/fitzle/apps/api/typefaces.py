@@ -1,0 +1,61 @@
+"""Typefaces: which there are, how each sets somebody's words, and how well it reads small."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import UUID
+
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import Path, Router
+
+from fitzle.apps.accounts.access import workspace_to_see
+from fitzle.apps.api.pictures import immutable_picture
+from fitzle.apps.api.shapes import TypefaceOut
+from fitzle.apps.pieces.fits import fit_of, open_fit
+from fitzle.core.errors import DocumentError
+from fitzle.core.piece.document import parts_in
+from fitzle.core.piece.parts import WordsPart
+from fitzle.core.preflight.typefaces import typefaces_for
+from fitzle.core.type.library import family_named
+from fitzle.core.type.sample import LONGEST_SAMPLE, sample_svg
+
+router = Router(tags=["typefaces"])
+
+
+@router.get("/fits/{uuid:fit}/typefaces/{part}", response=list[TypefaceOut])
+def list_typefaces(request: HttpRequest, workspace: Path[str], fit: UUID, part: Path[str]) -> Any:
+    """Every family with the size that these words get in it, and whether that reads where it is seen smallest."""
+    space = workspace_to_see(request.user, workspace)
+    opened = open_fit(space, fit_of(space, fit))
+    there = parts_in(opened.document, str(opened.fit.placement_id))
+    words = next((entry for entry in there if entry.id == part and isinstance(entry, WordsPart)), None)
+    if not isinstance(words, WordsPart):
+        raise Http404("There are no such words.")
+    return typefaces_for(words, opened.planned.plan.size, opened.sheet)
+
+
+@router.get("/typefaces/{family}/sample")
+def sample(
+    request: HttpRequest, workspace: Path[str], family: Path[str], text: str, weight: int = 400, italic: bool = False
+) -> HttpResponse:
+    """Words in a typeface as SVG outlines; black on clear, for the chooser."""
+    workspace_to_see(request.user, workspace)
+    cut = _family(family).cut(weight, italic)
+    return immutable_picture(sample_svg(text[:LONGEST_SAMPLE], cut), "image/svg+xml")
+
+
+@router.get("/typefaces/{family}/file")
+def file(
+    request: HttpRequest, workspace: Path[str], family: Path[str], weight: int = 400, italic: bool = False
+) -> HttpResponse:
+    """The Latin file of a cut, so that words can be typed on the proof in their own typeface."""
+    workspace_to_see(request.user, workspace)
+    cut = _family(family).cut(weight, italic)
+    return immutable_picture(cut.files[0].read_bytes(), "font/ttf")
+
+
+def _family(name: str) -> Any:
+    try:
+        return family_named(name)
+    except DocumentError as error:
+        raise Http404("There is no such typeface.") from error

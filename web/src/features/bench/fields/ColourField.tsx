@@ -1,0 +1,153 @@
+import { useQuery } from "@tanstack/react-query";
+import { Copy, Pipette } from "lucide-react";
+import { useState } from "react";
+
+import { contrastsQuery } from "../../../api/queries";
+import type { Bench } from "../useBench";
+import { Line } from "./Line";
+
+interface Props {
+  bench: Bench;
+  label: string;
+  value: string | null;
+  /** What no colour is called; without it there always is one. */
+  none?: string;
+  change: (colour: string | null) => void;
+  /** The part whose contrast with what is behind it is shown for each colour. */
+  against?: string;
+  more?: readonly string[];
+}
+
+const HEX = /^#?([0-9a-f]{3}|[0-9a-f]{6})$/i;
+
+/** A colour with its name before it. */
+export function ColourField(props: Props) {
+  return (
+    <Line term={props.label}>
+      <ColourChoice {...props} />
+    </Line>
+  );
+}
+
+/** House colours first, then those of the artwork in use, then any: by hex code, from a palette, from the proof. */
+export function ColourChoice({ bench, label, value, none, change, against, more = [] }: Props) {
+  const fit = bench.fit!;
+  const [typed, setTyped] = useState<string | null>(null);
+  const house = fit.house;
+  const others = [...new Set([...more, ...fit.artwork_colours])]
+    .filter((colour) => !house.includes(colour))
+    .slice(0, 4);
+  const shown = typed && HEX.test(typed) ? hex(typed) : value;
+  const asked = [...new Set([...house, ...others, ...(shown ? [shown] : [])])];
+  const contrasts = useQuery({
+    ...contrastsQuery(bench.workspace, fit.id, fit.key, against ?? "", asked),
+    enabled: against !== undefined,
+    placeholderData: (before) => before,
+  }).data;
+  return (
+    <div>
+      <div className="flex flex-wrap items-center gap-0.5">
+        {[...house, ...others].map((colour, index) => (
+          <span key={colour} className={`flex flex-col items-center ${index === house.length ? "ml-1" : ""}`}>
+            <button
+              type="button"
+              aria-label={`${label} ${colour}`}
+              aria-pressed={colour === value}
+              title={contrasts?.[colour] ? `${colour}, ${contrasts[colour].toFixed(1)} : 1` : colour}
+              onClick={() => change(colour)}
+              className={`size-6 border ${colour === value ? "border-2 border-measure" : "border-hairline"}`}
+              style={{ background: colour }}
+            />
+            {contrasts?.[colour] !== undefined && (
+              <span className="figure text-[9px]! text-soft">{contrasts[colour].toFixed(1)}</span>
+            )}
+          </span>
+        ))}
+      </div>
+      <div className="mt-1 flex flex-wrap items-center gap-x-2">
+        <Hex label={label} value={value} typed={typed} setTyped={setTyped} change={change} />
+        {shown && contrasts?.[shown] !== undefined && (
+          <span className="figure text-measure">{contrasts[shown].toFixed(1)} : 1</span>
+        )}
+        <label className="relative inline-flex size-6 items-center justify-center" title="Any colour">
+          <span className="sr-only">{label} from a palette</span>
+          <input
+            type="color"
+            value={value ?? "#808080"}
+            onChange={(event) => setTyped(event.target.value)}
+            onBlur={(event) => {
+              setTyped(null);
+              if (event.target.value !== value) change(event.target.value);
+            }}
+            className="size-5 cursor-pointer border border-hairline bg-transparent p-0"
+          />
+        </label>
+        <button
+          type="button"
+          aria-label={`${label} from the proof`}
+          title="Take a colour from the proof"
+          className="inline-flex size-6 items-center justify-center text-soft hover:text-ink"
+          onClick={() => bench.pick(change)}
+        >
+          <Pipette aria-hidden size={14} />
+        </button>
+        {value && (
+          <button
+            type="button"
+            aria-label={`Copy ${value}`}
+            title={`Copy ${value}`}
+            className="inline-flex size-6 items-center justify-center text-soft hover:text-ink"
+            onClick={() => void navigator.clipboard.writeText(value)}
+          >
+            <Copy aria-hidden size={13} />
+          </button>
+        )}
+        {none && (
+          <button
+            type="button"
+            aria-pressed={value === null}
+            onClick={() => value !== null && change(null)}
+            className={`min-h-6 text-[12px] ${value === null ? "font-semibold" : "text-measure hover:underline"}`}
+          >
+            {none}
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}
+
+const hex = (text: string) => {
+  const digits = text.replace("#", "").toLowerCase();
+  return `#${digits.length === 3 ? [...digits].map((digit) => digit + digit).join("") : digits}`;
+};
+
+interface HexProps {
+  label: string;
+  value: string | null;
+  typed: string | null;
+  setTyped: (text: string | null) => void;
+  change: (colour: string) => void;
+}
+
+function Hex({ label, value, typed, setTyped, change }: HexProps) {
+  const text = typed ?? value ?? "";
+  const wrong = text !== "" && !HEX.test(text);
+  const done = () => {
+    setTyped(null);
+    if (typed && !wrong && hex(typed) !== value) change(hex(typed));
+  };
+  return (
+    <input
+      aria-label={`${label} as a hex code`}
+      aria-invalid={wrong}
+      placeholder="#1d3b4f"
+      value={text}
+      onChange={(event) => setTyped(event.target.value)}
+      onFocus={(event) => event.target.select()}
+      onBlur={done}
+      onKeyDown={(event) => event.key === "Enter" && done()}
+      className={`figure min-h-6 w-16 border-b bg-transparent placeholder:text-soft ${wrong ? "border-refused text-refused" : "border-ink"}`}
+    />
+  );
+}

@@ -1,0 +1,108 @@
+import type { Schemas } from "../../../api/client";
+import type { Bench } from "../useBench";
+import { ColourChoice } from "./ColourField";
+import { Choice, Figure, Optional, Select } from "./Line";
+
+type Words = Schemas["WordsPart"];
+type Name = "outline" | "glow" | "shadow" | "plate";
+
+const NEW: { [K in Name]: NonNullable<Words[K]> } = {
+  outline: { width: 0.06, colour: "#111111", offset: 0 },
+  glow: { radius: 0.4, colour: "#ffffff", strength: 0.8 },
+  shadow: { dx: 0.06, dy: 0.06, softness: 0.12, colour: "#000000", opacity: 0.6 },
+  plate: { colour: "#111111", padding: 0.4, corner: 0.2, opacity: 1, shape: null },
+};
+const ROUNDED = "round corners";
+
+/** What stands around letters; all lengths in percent of the letter height. */
+export function Effects({ bench, part }: { bench: Bench; part: Words }) {
+  const save = (name: Name, value: unknown) =>
+    bench.change(`change the ${name}`, [{ part: part.id, field: name, value }]);
+  const turn = (name: Name) => (on: boolean) =>
+    bench.change(on ? `add ${name === "outline" ? "an" : "a"} ${name}` : `take the ${name} away`, [
+      { part: part.id, field: name, value: on ? NEW[name] : null },
+    ]);
+  const { outline, glow, shadow, plate } = part;
+  const percent = <T extends object>(
+    name: Name,
+    effect: T,
+    field: keyof T & string,
+    words: string,
+    least: number,
+    most: number,
+  ) => (
+    <span key={field}>
+      <span className="pr-1 text-[12px] text-soft">{words}</span>
+      <Figure
+        label={`${words} of the ${name}`}
+        unit="%"
+        value={Number(effect[field] ?? 0) * 100}
+        least={least}
+        most={most}
+        change={(value) => save(name, { ...effect, [field]: value / 100 })}
+      />
+    </span>
+  );
+  const colour = <T extends { colour?: string }>(name: Name, effect: T) => (
+    <ColourChoice
+      bench={bench}
+      label={name}
+      value={effect.colour ?? null}
+      change={(next) => next && save(name, { ...effect, colour: next })}
+    />
+  );
+  return (
+    <>
+      <Choice
+        label="Drawn"
+        options={[
+          ["full", "full"],
+          ["hollow", "hollow"],
+        ]}
+        value={part.hollow ? "hollow" : "full"}
+        choose={(value) =>
+          bench.change("change the letters", [{ part: part.id, field: "hollow", value: value === "hollow" }])
+        }
+      />
+      <Optional label="Outline" on={outline != null} turn={turn("outline")}>
+        {outline && [
+          percent("outline", outline, "width", "width", 1, 100),
+          percent("outline", outline, "offset", "gap", 0, 100),
+        ]}
+        {outline && colour("outline", outline)}
+      </Optional>
+      <Optional label="Glow" on={glow != null} turn={turn("glow")}>
+        {glow && [
+          percent("glow", glow, "radius", "reach", 2, 300),
+          percent("glow", glow, "strength", "strength", 0, 100),
+        ]}
+        {glow && colour("glow", glow)}
+      </Optional>
+      <Optional label="Shadow" on={shadow != null} turn={turn("shadow")}>
+        {shadow && [
+          percent("shadow", shadow, "dx", "across", -300, 300),
+          percent("shadow", shadow, "dy", "down", -300, 300),
+          percent("shadow", shadow, "softness", "softness", 0, 300),
+          percent("shadow", shadow, "opacity", "opacity", 0, 100),
+        ]}
+        {shadow && colour("shadow", shadow)}
+      </Optional>
+      <Optional label="Plate" on={plate != null} turn={turn("plate")}>
+        {plate && (
+          <Select
+            label="Shape of the plate"
+            options={[ROUNDED, ...bench.fit!.shapes]}
+            value={plate.shape ?? ROUNDED}
+            choose={(shape) => save("plate", { ...plate, shape: shape === ROUNDED ? null : shape })}
+          />
+        )}
+        {plate && [
+          percent("plate", plate, "padding", "padding", 0, 300),
+          percent("plate", plate, "corner", "corner", 0, 100),
+          percent("plate", plate, "opacity", "opacity", 0, 100),
+        ]}
+        {plate && colour("plate", plate)}
+      </Optional>
+    </>
+  );
+}

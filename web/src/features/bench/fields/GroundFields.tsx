@@ -1,0 +1,206 @@
+import { useQuery } from "@tanstack/react-query";
+
+import type { FitOut, Schemas } from "../../../api/client";
+import { artworkQuery } from "../../../api/queries";
+import { ArtworkList, Menu } from "../AddPart";
+import type { Bench } from "../useBench";
+import { ColourChoice, ColourField } from "./ColourField";
+import { GradientEditor, newGradient } from "./GradientEditor";
+import { Choice, Figure, Line, Optional } from "./Line";
+import { EdgeFields } from "./PartFigures";
+
+type Ground = Schemas["GroundPart"];
+type Kind = "clear" | "solid" | "gradient" | "picture" | "pattern";
+const NEW_EDGE = { width: 0.03, colour: "#ffffff" };
+const NEW_OVERLAY = { colour: "#111111", opacity: 0.4 };
+
+/** What lies behind everything. */
+export function GroundFields({ bench, fit, part }: { bench: Bench; fit: FitOut; part: Ground }) {
+  const set = (step: string, field: string, value: unknown) =>
+    bench.change(step, [{ part: part.id, field, value }]);
+  const artwork = useQuery(artworkQuery(bench.workspace)).data ?? [];
+  const newest = (kind: string) => artwork.find((entry) => entry.facts?.kind === kind)?.id;
+  const { fill } = part;
+  const choose = (kind: Kind) => {
+    const next = {
+      clear: null,
+      solid: { kind, colour: fit.ground ?? fit.house[0] ?? "#ffffff" },
+      gradient: newGradient(fit.house),
+      picture: { kind, artwork: newest("picture") },
+      pattern: { kind, artwork: newest("mark"), colour: fit.ground ?? fit.house.at(-1) },
+    }[kind];
+    set(kind === "clear" ? "clear the ground" : "change the ground", "fill", next);
+  };
+  const options: [Kind, string][] = [
+    ["clear", fit.ground_given ? "chosen for it" : "clear"],
+    ["solid", "colour"],
+    ["gradient", "gradient"],
+    ...(newest("picture") ? ([["picture", "picture"]] as [Kind, string][]) : []),
+    ...(newest("mark") ? ([["pattern", "pattern"]] as [Kind, string][]) : []),
+  ];
+  const save = (next: unknown) => set("change the ground", "fill", next);
+  return (
+    <>
+      <Choice label="Filled" options={options} value={fill?.kind ?? "clear"} choose={choose} />
+      {(!fill || fill.kind === "solid") && (
+        <ColourField
+          bench={bench}
+          label="Colour"
+          none={fit.ground_given || !fill ? undefined : "clear"}
+          value={fill?.colour ?? null}
+          more={fit.sheet.grounds}
+          change={(colour) => (colour ? save({ kind: "solid", colour }) : choose("clear"))}
+        />
+      )}
+      {fill?.kind === "gradient" && <GradientEditor bench={bench} fill={fill} change={save} />}
+      {fill?.kind === "picture" && <PictureFields bench={bench} fit={fit} fill={fill} save={save} />}
+      {fill?.kind === "pattern" && <PatternFields bench={bench} fill={fill} save={save} />}
+      <Optional
+        label="Edge"
+        on={part.edge != null}
+        turn={(on) => set(on ? "add an edge" : "take the edge away", "edge", on ? NEW_EDGE : null)}
+      >
+        <EdgeFields bench={bench} edge={part.edge} change={(edge) => set("change the edge", "edge", edge)} />
+      </Optional>
+    </>
+  );
+}
+
+interface FillProps<T> {
+  bench: Bench;
+  fill: T;
+  save: (fill: unknown) => void;
+}
+
+function PictureFields({ bench, fit, fill, save }: FillProps<Schemas["PictureFill"]> & { fit: FitOut }) {
+  const unit = Math.min(fit.width, fit.height);
+  const focus = fill.focus ?? { x: 0.5, y: 0.5 };
+  return (
+    <>
+      <Line term="Picture">
+        <Menu label="choose…">
+          <ArtworkList bench={bench} choose={(artwork) => save({ ...fill, artwork })} />
+        </Menu>
+      </Line>
+      <Line term="Focus">
+        <Figure
+          label="Focus across"
+          unit="%"
+          value={focus.x * 100}
+          least={0}
+          most={100}
+          change={(x) => save({ ...fill, focus: { ...focus, x: x / 100 } })}
+        />{" "}
+        <Figure
+          label="Focus down"
+          unit="%"
+          value={focus.y * 100}
+          least={0}
+          most={100}
+          change={(y) => save({ ...fill, focus: { ...focus, y: y / 100 } })}
+        />
+      </Line>
+      <Line term="Zoom">
+        <Figure
+          label="Zoom"
+          unit="×"
+          step={0.1}
+          least={1}
+          most={20}
+          value={fill.zoom ?? 1}
+          change={(zoom) => save({ ...fill, zoom })}
+        />
+        <span className="pl-3 text-soft">blur </span>
+        <Figure
+          label="Blur"
+          unit="px"
+          value={(fill.blur ?? 0) * unit}
+          least={0}
+          most={unit / 5}
+          change={(px) => save({ ...fill, blur: px / unit })}
+        />
+      </Line>
+      <Optional
+        label="Darkened"
+        on={fill.overlay != null}
+        turn={(on) => save({ ...fill, overlay: on ? NEW_OVERLAY : null })}
+      >
+        {fill.overlay && (
+          <>
+            <Figure
+              label="How much"
+              unit="%"
+              value={fill.overlay.opacity * 100}
+              least={0}
+              most={100}
+              change={(value) => save({ ...fill, overlay: { ...fill.overlay, opacity: value / 100 } })}
+            />
+            <ColourChoice
+              bench={bench}
+              label="Laid over"
+              value={fill.overlay.colour}
+              change={(colour) => colour && save({ ...fill, overlay: { ...fill.overlay, colour } })}
+            />
+          </>
+        )}
+      </Optional>
+    </>
+  );
+}
+
+function PatternFields({ bench, fill, save }: FillProps<Schemas["Pattern"]>) {
+  const percent = (field: "size" | "spacing" | "opacity", words: string, least: number, most: number) => (
+    <span>
+      <span className="pr-1 text-[12px] text-soft">{words}</span>
+      <Figure
+        label={words}
+        unit="%"
+        value={(fill[field] ?? 0) * 100}
+        least={least}
+        most={most}
+        change={(value) => save({ ...fill, [field]: value / 100 })}
+      />
+    </span>
+  );
+  return (
+    <>
+      <Line term="Mark">
+        <Menu label="choose…">
+          <ArtworkList bench={bench} choose={(artwork) => save({ ...fill, artwork })} />
+        </Menu>
+      </Line>
+      <Line term="Repeat">
+        <span className="flex flex-wrap gap-x-3">
+          {percent("size", "size", 2, 100)}
+          {percent("spacing", "spacing", 0, 400)}
+          {percent("opacity", "opacity", 0, 100)}
+          <span>
+            <span className="pr-1 text-[12px] text-soft">turn</span>
+            <Figure
+              label="Turn of the pattern"
+              unit="°"
+              value={fill.turn ?? 0}
+              least={-360}
+              most={360}
+              change={(turn) => save({ ...fill, turn })}
+            />
+          </span>
+        </span>
+      </Line>
+      <ColourField
+        bench={bench}
+        label="Tint"
+        none="as it is"
+        value={fill.tint ?? null}
+        change={(tint) => save({ ...fill, tint })}
+      />
+      <ColourField
+        bench={bench}
+        label="Under it"
+        none="clear"
+        value={fill.colour ?? null}
+        change={(colour) => save({ ...fill, colour })}
+      />
+    </>
+  );
+}

@@ -1,0 +1,173 @@
+import { useLayoutEffect, useRef, useState, type DragEvent } from "react";
+
+import type { FitOut } from "../../../api/client";
+import { partUrl, proofUrl } from "../../../api/queries";
+import { Dimension } from "../../../ui/Dimension";
+import { SteadyImage } from "../../../ui/SteadyImage";
+import { useUploads } from "../../../ui/useUploads";
+import { useBenchKeys } from "../useBenchKeys";
+import type { Bench } from "../useBench";
+import { Carried, usePrepared } from "./Carried";
+import { GradientLine } from "./GradientLine";
+import { AsSeen, Marks, cutRadius } from "./Marks";
+import { PartLayer } from "./PartLayer";
+import { Picking } from "./Picking";
+import { Ruler } from "./Ruler";
+import { SelectionFrame } from "./SelectionFrame";
+import { useGesture } from "./useGesture";
+import { WordsEditor } from "./WordsEditor";
+
+const TALLEST_PX = 380;
+const RULER_PX = 14;
+const MOST_MAGNIFIED = 16;
+
+export function Stage({ bench, fit }: { bench: Bench; fit: FitOut }) {
+  const room = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(600);
+  const [asSeen, setAsSeen] = useState(false);
+  useLayoutEffect(() => {
+    const observer = new ResizeObserver(([entry]) => setWidth(entry!.contentRect.width - RULER_PX));
+    observer.observe(room.current!);
+    return () => observer.disconnect();
+  }, []);
+  const scale = Math.min(width / fit.width, TALLEST_PX / fit.height, MOST_MAGNIFIED);
+  const w = fit.width * scale;
+  const sharp = Math.min(w * Math.max(1.5, devicePixelRatio), Math.max(fit.width, w));
+  const drawn = Math.round(scale >= 2 ? fit.width : sharp);
+  const { drawProofAt } = bench;
+  useLayoutEffect(() => drawProofAt(drawn), [drawProofAt, drawn]);
+  return (
+    <section aria-label="Proof" ref={room}>
+      <div className="flex items-baseline justify-between gap-4 pb-1.5" style={{ paddingLeft: RULER_PX }}>
+        <span className="figure text-soft">
+          {fit.sheet.destination} · {fit.sheet.name}
+        </span>
+        <ViewSwitch asSeen={asSeen} setAsSeen={setAsSeen} scale={scale} />
+      </div>
+      <div style={{ paddingLeft: RULER_PX }}>
+        <Ruler length={fit.width} scale={scale} side="top" />
+      </div>
+      <div className="flex">
+        <Ruler length={fit.height} scale={scale} side="left" />
+        <Proof bench={bench} fit={fit} scale={scale} drawn={drawn} asSeen={asSeen} />
+      </div>
+      <div style={{ paddingLeft: RULER_PX, width: w + RULER_PX }} className="mt-1.5">
+        <Dimension width={w} figure={`${fit.width} × ${fit.height} px`} />
+      </div>
+    </section>
+  );
+}
+
+interface ProofProps {
+  bench: Bench;
+  fit: FitOut;
+  scale: number;
+  drawn: number;
+  asSeen: boolean;
+}
+
+/** The proof and everything that can be done on it. */
+function Proof({ bench, fit, scale, drawn, asSeen }: ProofProps) {
+  const gestures = useGesture(bench, fit, scale);
+  useBenchKeys(bench, fit, gestures);
+  usePrepared(bench, fit, drawn);
+  const drop = useDrop(fit);
+  const { gesture } = gestures;
+  const typed = fit.parts.find((part) => part.words && bench.selection.inside === part.part);
+  const away = gesture?.parts.map((part) => part.part).join(",") ?? typed?.part;
+  const whole = bench.proofAt(drawn);
+  const shown = away ? partUrl(proofUrl(bench.workspace, fit.id, fit.key, drawn), "without", away) : whole;
+  const clear = !fit.ground && fit.piece.document.parts[0]?.role === "ground" ? "checker" : "";
+  return (
+    <div
+      data-stage
+      className={`relative shrink-0 overflow-visible outline outline-hairline ${asSeen ? "" : clear} ${drop.over ? "outline-2 outline-measure" : ""}`}
+      style={{
+        width: fit.width * scale,
+        height: fit.height * scale,
+        background: asSeen ? fit.sheet.grounds[0] : undefined,
+      }}
+      onPointerDown={() => bench.selection.select([])}
+      {...drop.handlers}
+    >
+      <div
+        className="absolute inset-0 overflow-hidden"
+        style={{ borderRadius: asSeen ? cutRadius(fit, fit.width * scale, fit.height * scale) : 0 }}
+      >
+        <SteadyImage
+          src={shown}
+          alt={`Proof of ${fit.sheet.name}`}
+          className="block h-full w-full"
+          style={{ imageRendering: scale >= 2 ? "pixelated" : "auto" }}
+        />
+        {gesture && <Carried bench={bench} fit={fit} gesture={gesture} scale={scale} drawn={drawn} />}
+        {asSeen && <AsSeen fit={fit} />}
+      </div>
+      {!asSeen && (
+        <>
+          <Marks fit={fit} scale={scale} bare={gesture !== null || bench.selection.ids.length > 0} />
+          <PartLayer bench={bench} fit={fit} scale={scale} gestures={gestures} />
+          <SelectionFrame bench={bench} fit={fit} scale={scale} gestures={gestures} />
+          <GradientLine bench={bench} fit={fit} scale={scale} />
+          {typed && <WordsEditor key={typed.part} bench={bench} fit={fit} part={typed} scale={scale} />}
+        </>
+      )}
+      <Picking bench={bench} src={whole} />
+    </div>
+  );
+}
+
+/** Files dropped on the proof become a part where they were dropped; on a picture they take its place. */
+function useDrop(fit: FitOut) {
+  const [over, setOver] = useState(false);
+  const { bring } = useUploads();
+  const target = (event: DragEvent): string => {
+    const frame = event.currentTarget.getBoundingClientRect();
+    const x = (event.clientX - frame.left) / frame.width;
+    const y = (event.clientY - frame.top) / frame.height;
+    const hit = [...fit.parts].reverse().find(({ box, artwork }) => {
+      const [px, py] = [x * fit.width, y * fit.height];
+      const inside = px >= box.x && px <= box.x + box.width && py >= box.y && py <= box.y + box.height;
+      return artwork && inside && (box.width < fit.width || box.height < fit.height);
+    });
+    return hit ? `instead/${fit.id}/${hit.part}` : `into/${fit.id}/${x.toFixed(4)}/${y.toFixed(4)}`;
+  };
+  return {
+    over,
+    handlers: {
+      onDragOver: (event: DragEvent) => {
+        event.preventDefault();
+        setOver(true);
+      },
+      onDragLeave: () => setOver(false),
+      onDrop: (event: DragEvent) => {
+        event.preventDefault();
+        setOver(false);
+        bring([...event.dataTransfer.files], [target(event)]);
+      },
+    },
+  };
+}
+
+interface SwitchProps {
+  asSeen: boolean;
+  setAsSeen: (value: boolean) => void;
+  scale: number;
+}
+
+function ViewSwitch({ asSeen, setAsSeen, scale }: SwitchProps) {
+  const look = (on: boolean) => `min-h-6 ${on ? "font-semibold text-ink" : "text-soft hover:text-ink"}`;
+  const words =
+    scale >= 1 ? `magnified ${Math.round(scale * 10) / 10} ×` : `drawn at ${Math.round(scale * 100)} %`;
+  return (
+    <div className="flex items-baseline gap-4 text-[13px]">
+      <span className="figure text-soft">{words}</span>
+      <button type="button" aria-pressed={!asSeen} className={look(!asSeen)} onClick={() => setAsSeen(false)}>
+        as delivered
+      </button>
+      <button type="button" aria-pressed={asSeen} className={look(asSeen)} onClick={() => setAsSeen(true)}>
+        as shown there
+      </button>
+    </div>
+  );
+}

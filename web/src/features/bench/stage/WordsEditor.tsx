@@ -1,0 +1,76 @@
+import { useEffect, useState } from "react";
+
+import type { FitOut, PartOut, Schemas } from "../../../api/client";
+import { typefaceUrl } from "../../../api/queries";
+import type { Bench } from "../useBench";
+import { documentPart, partHere } from "./parts";
+
+type Words = Schemas["WordsPart"];
+
+/** Words typed on the proof itself, in their own typeface; set properly by the server when they are done. */
+export function WordsEditor({
+  bench,
+  fit,
+  part,
+  scale,
+}: {
+  bench: Bench;
+  fit: FitOut;
+  part: PartOut;
+  scale: number;
+}) {
+  const words = partHere(fit, documentPart(fit, part.part) as Words);
+  const [text, setText] = useState(words.text);
+  const face = useFace(bench.workspace, words);
+  const done = () => {
+    bench.selection.goInside(null);
+    if (text !== words.text)
+      bench.change("change the words", [{ part: part.part, field: "text", value: text }]);
+  };
+  const { stands } = part;
+  const size = part.words!.size_px * scale;
+  return (
+    <textarea
+      aria-label={`Words of the ${part.role}`}
+      autoFocus
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      onFocus={(event) => event.target.select()}
+      onBlur={done}
+      onKeyDown={(event) => {
+        if (event.key === "Escape") {
+          setText(words.text);
+          bench.selection.goInside(null);
+        }
+        if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) done();
+        event.stopPropagation();
+      }}
+      className="absolute resize-none overflow-hidden bg-measure/10 outline-2 outline-measure"
+      style={{
+        left: stands.x * scale,
+        top: stands.y * scale,
+        width: stands.width * scale,
+        height: stands.height * scale,
+        rotate: `${part.turn}deg`,
+        fontFamily: `"${face}", sans-serif`,
+        fontSize: size,
+        lineHeight: words.line_height ?? 1.1,
+        textAlign: words.align === "centre" ? "center" : words.align,
+        color: part.words!.colour,
+      }}
+    />
+  );
+}
+
+/** The typeface's own file under a name of its own, loaded once. */
+function useFace(workspace: string, words: Words): string {
+  const { family = "", weight = 400, italic = false } = words;
+  const name = `fitzle ${family} ${weight}${italic ? " italic" : ""}`;
+  useEffect(() => {
+    if ([...document.fonts].some((face) => face.family.includes(name))) return;
+    const face = new FontFace(name, `url("${typefaceUrl(workspace, family, weight, italic)}")`);
+    document.fonts.add(face);
+    void face.load().catch(() => undefined);
+  }, [workspace, family, weight, italic, name]);
+  return name;
+}
