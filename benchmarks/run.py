@@ -141,6 +141,29 @@ def wall() -> list[Row]:
     return [row("wall, all proofs painted, warm", first_paint_ms(address), None, "ms", "< 1000 ms")]
 
 
+def composed() -> list[Row]:
+    """A composed piece: photo, gradient, outlined headline with a glow, mark and a picture in a circle."""
+    from demo.load import EMAIL, PASSWORD
+
+    from benchmarks import composing
+    from benchmarks.wall import running_at
+
+    rows = [
+        row("composed piece 1280x720, drawn", composing.render_ms(median_ms), composing.pillow_ms(median_ms), "ms",
+            "< 45 ms, ratio <= 0.25"),
+        row("  at 64x36", composing.render_ms(median_ms, 64, 36), None, "ms", "< 5 ms"),
+        row("  changed: plan, colours, findings, 900 px proof", composing.change_ms(median_ms), None, "ms", ""),
+        row("  in twelve placements at wall size", composing.twelve_places_ms(median_ms), None, "ms", "< 600 ms"),
+        row("headline of 56 letters fitted to its box", composing.headline_ms(), None, "ms", "< 5 ms"),
+        row("memory after 500 different renders", composing.memory_mb(), None, "MB", "< 350 MB"),
+    ]  # fmt: skip
+    address = running_at()
+    if address:
+        rows.append(row("PATCH to plan, findings and 900 px proof", composing.patch_ms(address, EMAIL, PASSWORD), None,
+                        "ms", "< 90 ms"))  # fmt: skip
+    return rows
+
+
 def command_line() -> list[Row]:
     """Starting the command line."""
     root = Path(__file__).resolve().parents[1]
@@ -155,7 +178,7 @@ def command_line() -> list[Row]:
 
 def main() -> None:
     """All measurements in turn."""
-    rows = [entry for part in (command_line, fit_of_a_photo, previews, logo_bytes, wall) for entry in part()]
+    rows = [entry for part in (command_line, fit_of_a_photo, previews, logo_bytes, composed, wall) for entry in part()]
     if "--json" in sys.argv:
         print(json.dumps({"figures": rows}))
         return

@@ -40,7 +40,7 @@ def test_a_change_answers_with_plan_findings_and_a_new_key(signed_in: Any, fit: 
     assert answer["key"] != fit["key"]
     assert answer["measuring"]
     assert {entry["rule"] for entry in answer["findings"]} >= {"clearance"}
-    assert answer["parts"][0]["clearance_px"] == 0
+    assert answer["parts"][0]["artwork"]["clearance_px"] == 0
     assert answer["piece"]["undo"] == "set padding"
 
 
@@ -140,7 +140,7 @@ def test_the_same_artwork_in_two_places_is_one_piece_and_emptying_leaves_the_oth
     signed_in: Any, fit: dict[str, Any], place: Any
 ) -> None:
     second = place(name="Second")
-    artwork = fit["parts"][0]["artwork"]
+    artwork = fit["parts"][0]["artwork"]["artwork"]
     placed = send(signed_in, "post", "workspaces/juno/fits", {"artwork": artwork, "placements": [str(second.pk)]})
     assert placed.status_code == 201
     assert len(read(signed_in, fit["id"])["rail"]) == 2

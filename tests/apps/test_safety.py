@@ -30,7 +30,8 @@ def full_paths(signed_in: Any, place: Any, django_capture_on_commit_callbacks: A
     delivery = send(signed_in, "post", "workspaces/juno/deliveries", {}).json()
     return {
         "artwork": artwork["id"], "fit": fit, "piece": piece, "delivery": delivery["id"],
-        "file": delivery["files"][0]["id"], "name": "choose-ground",
+        "file": delivery["files"][0]["id"], "name": "choose-ground", "placement": str(entry.pk), "number": "0",
+        "part": "headline",
     }  # fmt: skip
 
 
@@ -40,6 +41,15 @@ BODIES = {
     "patch /pieces/{piece}": {"revision": 1, "step": "x", "changes": []},
     "post /fits": {"artwork": "{artwork}", "placements": ["suited"]},
     "post /deliveries": {},
+    "post /fits/{fit}/parts": {"revision": 1, "role": "headline"},
+    "post /placements/{placement}/pieces": {"starting_point": 0},
+}
+
+
+QUERIES = {
+    "/fits/{fit}/contrasts": "?part=mark&colours=fff",
+    "/typefaces/sample": "?family=Anton&text=x",
+    "/typefaces/file": "?family=Anton",
 }
 
 
@@ -54,6 +64,7 @@ def test_a_stranger_gets_404_on_every_route_and_a_passer_by_401(
     body = BODIES.get(f"{method} {tail}")
     if body and "artwork" in body:
         body = {**body, "artwork": full_paths["artwork"]}
+    tail += QUERIES.get(tail, "")
     filled = re.sub(r"{(\w+)}", lambda found: full_paths[found[1]], tail)
     for client, slug, expected in (
         (stranger, "juno", {404}),

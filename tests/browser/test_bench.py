@@ -12,7 +12,14 @@ FOCUS = "//div[@role='slider']"
 
 
 def part(person: Person) -> Any:
-    return person.fit()["parts"][0]
+    """The first placed part with what its picture shows."""
+    first = person.fit()["parts"][0]
+    return {**first, **first["artwork"]}
+
+
+def open_row(person: Person, name: str) -> None:
+    """Opens a part in the list."""
+    person.find(f"//li//button[@aria-expanded='false'][contains(@aria-label, '{name}')]").click()
 
 
 def undo_all(person: Person, steps: int) -> None:
@@ -78,6 +85,7 @@ def test_a_tint_and_a_ground_are_chosen_from_the_house_and_by_hex(person: Person
     person.open_bench("Record glyph")
     person.button("Tint #17443c").click()
     person.sees("Undo “tint the mark”")
+    open_row(person, "ground")
     field = person.field("Colour as a hex code")
     field.send_keys("f4d06f", Keys.ENTER)
     person.sees("Undo “change the ground”")
@@ -105,6 +113,8 @@ def test_two_windows_on_one_field_are_shown_both_values(person: Person) -> None:
     person.open_bench("Floor patch")
     theirs = person.fit()
     save_elsewhere(person, theirs, "#102030")
+    open_row(person, "ground")
+    person.find("//button[normalize-space()='only here']").click()
     person.button("Colour #f4d06f").click()
     person.sees("This was changed elsewhere in the meantime.")
     person.sees("#102030")
@@ -117,6 +127,7 @@ def test_two_windows_on_one_field_are_shown_both_values(person: Person) -> None:
 def test_two_windows_on_different_fields_are_merged_without_a_word(person: Person) -> None:
     person.open_bench("Floor patch")
     save_elsewhere(person, person.fit(), "#223344")
+    person.find("//button[normalize-space()='only here']").click()
     person.button("by weight").click()
     person.wait(lambda: person.fit()["ground"] == "#223344", "their ground")
     person.wait(lambda: "mark.centring" in person.fit()["adjusted"], "my centring")

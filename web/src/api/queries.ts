@@ -101,10 +101,10 @@ export const partUrl = (proof: string, which: "only" | "without", part: string) 
   `${proof}&${which}=${part}`;
 
 export const sampleUrl = (workspace: string, family: string, text: string, weight: number, italic: boolean) =>
-  `/api/workspaces/${workspace}/typefaces/${encodeURIComponent(family)}/sample?text=${encodeURIComponent(text)}&weight=${weight}&italic=${italic}`;
+  `/api/workspaces/${workspace}/typefaces/sample?family=${encodeURIComponent(family)}&text=${encodeURIComponent(text)}&weight=${weight}&italic=${italic}`;
 
 export const typefaceUrl = (workspace: string, family: string, weight: number, italic: boolean) =>
-  `/api/workspaces/${workspace}/typefaces/${encodeURIComponent(family)}/file?weight=${weight}&italic=${italic}`;
+  `/api/workspaces/${workspace}/typefaces/file?family=${encodeURIComponent(family)}&weight=${weight}&italic=${italic}`;
 
 export const artworkUrl = (workspace: string, artwork: string, width: number) =>
   `/api/workspaces/${workspace}/artwork/${artwork}/picture?width=${Math.round(width)}`;

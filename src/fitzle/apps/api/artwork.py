@@ -20,6 +20,7 @@ from fitzle.apps.artwork.library import artwork_of, artworks_of, facts_by_id, or
 from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.jobs.queue import make_later, read_later
+from fitzle.apps.pieces.composing import check_target
 from fitzle.apps.pieces.fits import SUITED, place
 from fitzle.core.artwork.straight import straight
 from fitzle.core.geometry.rect import Rect
@@ -41,13 +42,19 @@ def list_artwork(request: HttpRequest, workspace: Path[str]) -> Any:
 def bring_in_artwork(
     request: HttpRequest, workspace: Path[str], files: File[list[UploadedFile]], fills: Form[str] = ""
 ) -> Any:
-    """Keeps files and has them read. `fills` are placements to fill, separated by commas, or "suited"."""
+    """Keeps files and has them read.
+
+    `fills` are placements to fill, separated by commas, or "suited"; or, for a drop on a proof, `into/FIT/X/Y` with the
+    point in fractions, or `instead/FIT/PART`.
+    """
     space = workspace_to_change(request.user, workspace)
     if len(files) > settings.UPLOAD_LIMIT_FILES:
         return Status(422, {"message": f"At most {settings.UPLOAD_LIMIT_FILES} files at a time."})
     wanted = [entry for entry in fills.split(",") if entry]
+    for target in (entry for entry in wanted if "/" in entry):
+        check_target(space, target)
     if wanted != [SUITED]:
-        placements_of(space, _uuids(wanted))
+        placements_of(space, _uuids(entry for entry in wanted if "/" not in entry))
     found = [bring_in(space, request.user, file.name or "unnamed", file.chunks(), wanted) for file in files]
     for artwork in found:
         read_later(artwork.pk)

@@ -34,9 +34,9 @@ def list_typefaces(request: HttpRequest, workspace: Path[str], fit: UUID, part: 
     return typefaces_for(words, opened.planned.plan.size, opened.sheet)
 
 
-@router.get("/typefaces/{family}/sample")
+@router.get("/typefaces/sample")
 def sample(
-    request: HttpRequest, workspace: Path[str], family: Path[str], text: str, weight: int = 400, italic: bool = False
+    request: HttpRequest, workspace: Path[str], family: str, text: str, weight: int = 400, italic: bool = False
 ) -> HttpResponse:
     """Words in a typeface as SVG outlines; black on clear, for the chooser."""
     workspace_to_see(request.user, workspace)
@@ -44,9 +44,9 @@ def sample(
     return immutable_picture(sample_svg(text[:LONGEST_SAMPLE], cut), "image/svg+xml")
 
 
-@router.get("/typefaces/{family}/file")
+@router.get("/typefaces/file")
 def file(
-    request: HttpRequest, workspace: Path[str], family: Path[str], weight: int = 400, italic: bool = False
+    request: HttpRequest, workspace: Path[str], family: str, weight: int = 400, italic: bool = False
 ) -> HttpResponse:
     """The Latin file of a cut, so that words can be typed on the proof in their own typeface."""
     workspace_to_see(request.user, workspace)

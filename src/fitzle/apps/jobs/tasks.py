@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from celery import shared_task
+from django.http import Http404
 
 from fitzle.apps.artwork.intake import take_in
 from fitzle.apps.pieces.composing import bring_into
 from fitzle.apps.pieces.fits import fits_of_piece, make_file, place
+from fitzle.core.errors import FitzleError
 
 INTAKE_SOFT_SECONDS, INTAKE_SECONDS = 30, 40
 
@@ -20,7 +22,10 @@ def take_in_artwork(artwork_id: str) -> None:
     targets = [entry for entry in artwork.fills if "/" in entry]
     placements = [entry for entry in artwork.fills if "/" not in entry]
     for target in targets:
-        changed = bring_into(artwork.workspace, artwork.created_by, str(artwork.pk), target)
+        try:
+            changed = bring_into(artwork.workspace, artwork.created_by, str(artwork.pk), target)
+        except (FitzleError, Http404):
+            continue  # the proof it was dropped on is gone by now; the artwork itself is there
         for fit in fits_of_piece(changed.piece):
             make_fit_file.delay(str(fit.pk))
     if placements:

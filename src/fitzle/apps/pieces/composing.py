@@ -87,10 +87,27 @@ def replace_changes(workspace: Any, fit: Fit, part: str, artwork: str) -> list[C
     return replacing(part, artwork)
 
 
+def check_target(workspace: Any, target: str) -> None:
+    """Http404 unless a drop goes to a fit of the workspace; DocumentError for anything that is no such target."""
+    _target(workspace, target)
+
+
+def _target(workspace: Any, target: str) -> tuple[str, Fit, list[str]]:
+    act, fit_id, *more = target.split("/")
+    try:
+        known = {"into": 2, "instead": 1}.get(act) == len(more)
+        numbers = [float(entry) for entry in more] if act == "into" else []
+        fit = fit_of(workspace, UUID(fit_id))
+    except ValueError as error:
+        raise DocumentError("this is no place to drop a file") from error
+    if not known or any(not 0 <= number <= 1 for number in numbers):
+        raise DocumentError("this is no place to drop a file")
+    return act, fit, more
+
+
 def bring_into(workspace: Any, user: Any, artwork: str, target: str) -> Fit:
     """What a drop on a proof does once the file is read: `into/FIT/X/Y` adds it, `instead/FIT/PART` replaces one."""
-    act, fit_id, *more = target.split("/")
-    fit = fit_of(workspace, UUID(fit_id))
+    act, fit, more = _target(workspace, target)
     if act == "into":
         changes = [artwork_change(workspace, fit, artwork, (float(more[0]), float(more[1])))]
         step = "add artwork"

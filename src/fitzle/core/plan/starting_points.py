@@ -18,7 +18,7 @@ WIDE_FROM_RATIO = 2.2
 SQUARE_UP_TO_RATIO = 1.25
 TYPICAL = Size(512, 512)
 
-Kind = Literal["wide banner", "thumbnail", "watermark", "sticker", "header logo", "icon"]
+Kind = Literal["wide banner", "thumbnail", "card", "watermark", "sticker", "header logo", "icon"]
 Part = dict[str, Any]
 
 
@@ -65,7 +65,7 @@ def kind_of_placement(sheet: SpecSheet) -> Kind:
         return "sticker" if sheet.capacity or "sticker" in sheet.name.lower() else "watermark"
     if size.ratio >= WIDE_FROM_RATIO:
         return "wide banner" if sheet.transparency == "forbidden" else "header logo"
-    return "thumbnail"
+    return "thumbnail" if size.ratio > SQUARE_UP_TO_RATIO else "card"
 
 
 def starting_points(sheet: SpecSheet, house: House) -> list[StartingPoint]:
@@ -152,6 +152,32 @@ def _guest_in_circle(house: House) -> list[Part]:
         *_picture(house, _box("right", 0.72, 0.72, -0.08), die={"shape": "circle", "border": border}),
         _words(house, "headline", "With a guest", _box("left", 0.82, 0.5, 0.07, -0.06)),
         _words(house, "byline", "Name of the guest", _box("bottom-left", 0.86, 0.13, 0.07, -0.09)),
+    ]
+
+
+def _card_over_picture(house: House) -> list[Part]:
+    return [
+        _picture_ground(house, overlay={"colour": house.dark, "opacity": 0.66}),
+        _words(house, "headline", "Your headline here", _box("centre", 0.86, 0.5, 0, -0.08)),
+        _words(house, "second line", "and a second line", _box("bottom", 0.86, 0.13, 0, -0.08)),
+    ]
+
+
+def _picture_above(house: House) -> list[Part]:
+    return [
+        _ground(_solid(house.dark)),
+        *_picture(house, _box("top", 1, 0.56)),
+        _words(house, "headline", "Your headline here", _box("bottom", 0.86, 0.34, 0, -0.05)),
+    ]
+
+
+def _guest_above(house: House) -> list[Part]:
+    border = {"width": 0.04, "colour": house.light}
+    return [
+        _ground(_gradient(house.dark, house.strong, angle=60)),
+        *_picture(house, _box("top", 0.54, 0.54, 0, 0.06), die={"shape": "circle", "border": border}),
+        _words(house, "headline", "With a guest", _box("bottom", 0.86, 0.2, 0, -0.14), align="centre"),
+        _words(house, "byline", "Name of the guest", _box("bottom", 0.8, 0.09, 0, -0.05), align="centre"),
     ]
 
 
@@ -261,6 +287,11 @@ _KINDS: dict[Kind, tuple[tuple[str, Make], ...]] = {
         ("Headline over a picture", _over_picture),
         ("Half colour, half picture", _half_and_half),
         ("Guest in a circle", _guest_in_circle),
+    ),
+    "card": (
+        ("Headline over a picture", _card_over_picture),
+        ("Picture above, words below", _picture_above),
+        ("Guest in a circle", _guest_above),
     ),
     "watermark": (
         ("The mark alone", _mark_alone),

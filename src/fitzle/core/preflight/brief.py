@@ -18,6 +18,7 @@ def brief(finding: Finding) -> str:
             "contrast": f"reads {measured:.1f} : 1",
             "enlarging": f"enlarged {measured:.2g} ×",
             "clearance": "touches the edge" if measured < 0.05 else f"{measured:.1f} px from the edge",
+            "letters": f"letters {measured:.0f} px tall",
             "quality": f"looks {measured:.0f} of 100",
         }.get(finding.rule)
         if figure:
@@ -32,5 +33,6 @@ _WORDS = {
     "transparency": "wrong transparency",
     "motion": "wrong motion",
     "box": "its box shows",
+    "missing-letters": "letters missing",
     "ground-given": "ground added",
 }

@@ -8,18 +8,24 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.colour.contrast import BLACK, WHITE, relative_luminance
 from fitzle.core.colour.srgb import parse_hex
 from fitzle.core.errors import DocumentError
+from fitzle.core.geometry.rect import Rect
 from fitzle.core.piece.changes import Change
 from fitzle.core.piece.document import Piece, parts_in
 from fitzle.core.piece.editing import ground_part
 from fitzle.core.piece.effects import Plate
 from fitzle.core.piece.parts import Box, WordsPart
 from fitzle.core.plan.grounds import readable_ground
+from fitzle.core.plan.padding import AUTO_PADDING
 from fitzle.core.plan.placed import PlacedWords, Plan
 from fitzle.core.plan.planning import plan_piece
+from fitzle.core.plan.standing import kept_inside, standing_at
+from fitzle.core.plan.words import placed_words
 from fitzle.core.preflight.eye import Judged, mark_contrast, showing_box, suggested_tint
 from fitzle.core.preflight.words import LEAST_LETTER_PX, seen_letter_px, smallest_seen
 from fitzle.core.spec.sheet import SpecSheet
+from fitzle.core.units import Size
 
+GROWTHS = (1.0, 1.25, 1.6, 2.2, 3.0)  # times what is needed, where words must break into more lines
 ENLARGED_A_LITTLE_MORE = 1.03  # so that rounding does not leave the letters a hair below the least
 HALF_LIGHT = 0.18  # relative luminance at which black and white contrast alike (WCAG 2.2: sqrt(1.05 * 0.05) - 0.05)
 
@@ -84,23 +90,32 @@ def _as_tinted(judged: Judged) -> ArtworkFacts:
 def _enlarge_words(
     part: WordsPart, placed: PlacedWords, plan: Plan, sheet: SpecSheet, _house: tuple[str, ...]
 ) -> list[Change]:
-    """The box made larger about its middle until the letters are tall enough where they are seen smallest."""
+    """The box made larger about its middle until the letters are tall enough where they are seen smallest.
+
+    It grows on both sides, and where the picture ends on the other one alone: the words then take more lines.
+    """
     seen = smallest_seen(sheet)
-    if seen is None or not isinstance(part.stands, Box):
+    if seen is None:
         return []
-    factor = ENLARGED_A_LITTLE_MORE * LEAST_LETTER_PX / max(seen_letter_px(placed, plan, seen), 0.01)
-    if factor <= ENLARGED_A_LITTLE_MORE:
-        return []
-    unit, middle = plan.size.short_side, placed.stands.centre
-    stands = Box(
-        anchor="centre",
-        dx=(middle.x - plan.size.width / 2) / unit,
-        dy=(middle.y - plan.size.height / 2) / unit,
-        width=placed.stands.width * factor / unit,
-        height=placed.stands.height * factor / unit,
-    )
-    changes = [Change(part=part.id, field="stands", value=stands.model_dump())]
-    return [*changes, Change(part=part.id, field="size", value=None)] if part.size else changes
+    needed = ENLARGED_A_LITTLE_MORE * LEAST_LETTER_PX / max(seen_letter_px(placed, plan, seen), 0.01)
+    for more in GROWTHS:
+        stands = _grown(placed.stands, needed * more, plan.size)
+        larger = part.model_copy(update={"stands": stands, "size": None, "beyond": False})
+        if seen_letter_px(placed_words(larger, plan.size), plan, seen) >= LEAST_LETTER_PX:
+            changes = [Change(part=part.id, field="stands", value=stands.model_dump())]
+            return [*changes, Change(part=part.id, field="size", value=None)] if part.size else changes
+    raise DocumentError("there is no room for letters that read there", advice="Use fewer words, or take a part away.")
+
+
+def _grown(box: Rect, factor: float, size: Size) -> Box:
+    """A box larger about its middle, at most as large as the picture less the usual padding."""
+    margin = 2 * AUTO_PADDING * size.short_side
+    width = min(box.width * factor, max(box.width, size.width - margin))
+    height = min(box.height * factor, max(box.height, size.height - margin))
+    middle = box.centre
+    whole = Rect(0, 0, size.width, size.height)
+    kept = kept_inside(Rect(middle.x - width / 2, middle.y - height / 2, width, height), 0, whole)
+    return standing_at(kept, size)[0]
 
 
 def _plate_behind(

@@ -40,8 +40,7 @@ def small_letters(words: PlacedWords, plan: Plan, sheet: SpecSheet) -> Finding |
     if height >= LEAST_LETTER_PX - 0.05:
         return None
     needed = words.layout.letter_px * LEAST_LETTER_PX / height
-    room = needed / words.layout.letter_px
-    larger = words.stands.width * room <= plan.size.width and words.stands.height * room <= plan.size.height
+    room = words.stands.width < 0.99 * plan.size.width or words.stands.height < 0.99 * plan.size.height
     return Finding(
         rule="letters",
         severity="risky",
@@ -51,7 +50,7 @@ def small_letters(words: PlacedWords, plan: Plan, sheet: SpecSheet) -> Finding |
         measured=round(height, 2),
         limit=LEAST_LETTER_PX,
         where=where_in(plan, words.box),
-        repair=Repair(name="enlarge-words", label="Enlarge its box") if larger else None,
+        repair=Repair(name="enlarge-words", label="Enlarge its box") if room else None,
         part=words.part,
     )
 

@@ -71,9 +71,22 @@ def _bent(edges: list[float], side: int) -> tuple[list[float], list[float]]:
 
 
 def _weights(targets: list[float], places: list[float], factor: int) -> Floats:
-    """How much each sample counts in each px, (px, samples): the share of the px's bent width that it covers."""
+    """How much each sample counts in each px, (px, samples): the share of the px's bent width that it covers.
+
+    `targets` are the whole px to which the `places` of edges were brought.
+    """
     side = round(targets[-1])
     borders = np.interp(np.arange(side + 1), targets, places) * factor
     samples = np.arange(side * factor)
     covered = np.minimum(borders[1:, None], samples + 1) - np.maximum(borders[:-1, None], samples)
-    return np.asarray(np.maximum(covered, 0) / np.diff(borders)[:, None], dtype=np.float32)
+    covered = np.maximum(covered, 0)
+    for target, place in zip(targets[1:-1], places[1:-1], strict=True):
+        _split(covered, round(target), int(place * factor))
+    return np.asarray(covered / np.diff(borders)[:, None], dtype=np.float32)
+
+
+def _split(covered: NDArray[np.float64], px: int, sample: int) -> None:
+    """The sample that an edge runs through is half one side and half the other: each px takes what lies beyond it."""
+    covered[px - 1, sample - 1] += covered[px - 1, sample]
+    covered[px, sample + 1] += covered[px, sample]
+    covered[[px - 1, px], sample] = 0

@@ -36,7 +36,7 @@ export function FillMenu({ workspace, fills, label, about, fit, quiet }: Props) 
           sideOffset={4}
           collisionPadding={12}
           aria-label={`${about}: ${label}`}
-          className="z-20 w-80 border border-ink bg-sheet"
+          className="z-20 flex max-h-(--radix-popover-content-available-height) w-80 flex-col border border-ink bg-sheet"
         >
           <Choices workspace={workspace} fills={fills} fit={fit} close={() => setOpen(false)} />
         </Popover.Content>
@@ -70,7 +70,7 @@ function Choices({ workspace, fills, fit, close }: ChoicesProps) {
     <>
       {only && <StartingPoints workspace={workspace} placement={only} />}
       {only && <h3 className="px-3 pt-2 text-[13px]">Or put artwork there</h3>}
-      <ul className="max-h-56 overflow-y-auto">
+      <ul className="max-h-56 min-h-16 flex-1 overflow-y-auto">
         {artwork.data
           ?.filter((entry) => entry.state === "ready")
           .map((entry) => (

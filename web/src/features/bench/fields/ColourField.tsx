@@ -79,7 +79,7 @@ export function ColourChoice({ bench, label, value, none, change, against, more 
               setTyped(null);
               if (event.target.value !== value) change(event.target.value);
             }}
-            className="size-5 cursor-pointer border border-hairline bg-transparent p-0"
+            className="size-6 cursor-pointer border border-hairline bg-transparent p-0"
           />
         </label>
         <button

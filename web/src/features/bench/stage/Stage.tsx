@@ -123,8 +123,9 @@ function useDrop(fit: FitOut) {
   const { bring } = useUploads();
   const target = (event: DragEvent): string => {
     const frame = event.currentTarget.getBoundingClientRect();
-    const x = (event.clientX - frame.left) / frame.width;
-    const y = (event.clientY - frame.top) / frame.height;
+    const within = (share: number) => Math.min(1, Math.max(0, share));
+    const x = within((event.clientX - frame.left) / frame.width);
+    const y = within((event.clientY - frame.top) / frame.height);
     const hit = [...fit.parts].reverse().find(({ box, artwork }) => {
       const [px, py] = [x * fit.width, y * fit.height];
       const inside = px >= box.x && px <= box.x + box.width && py >= box.y && py <= box.y + box.height;

@@ -1,0 +1,16 @@
+"""Writes the JSON Schemas of the documents into docs/; tests check that they are the code's own."""
+
+from __future__ import annotations
+
+import json
+import sys
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+sys.path.insert(0, str(ROOT / "src"))
+
+from fitzle.core.piece.editing import piece_schema  # noqa: E402
+from fitzle.core.spec.reading import spec_sheet_schema  # noqa: E402
+
+for name, schema in (("spec-sheet", spec_sheet_schema()), ("piece", piece_schema())):
+    (ROOT / "docs" / f"{name}.schema.json").write_text(json.dumps(schema, indent=2, ensure_ascii=False) + "\n")

@@ -1,0 +1,238 @@
+"""Composing over HTTP: parts, placings, starting points, typefaces, contrasts, SVG, the proof in the same answer."""
+
+import base64
+from typing import Any
+
+import pytest
+
+from tests.apps.helpers import send, upload, wall_proofs
+from tests.make import opened, photo, saved, svg
+
+pytestmark = pytest.mark.django_db
+SIZE = {"width": 320, "height": 180}
+
+
+@pytest.fixture
+def entry(place: Any) -> Any:
+    return place(size=SIZE, seen=[{"name": "list", "width": 168}], transparency="forbidden", grounds=["#ffffff"])
+
+
+@pytest.fixture
+def run(django_capture_on_commit_callbacks: Any) -> Any:
+    return django_capture_on_commit_callbacks
+
+
+@pytest.fixture
+def fit(signed_in: Any, entry: Any, run: Any) -> dict[str, Any]:
+    """A piece begun from a starting point, in a workspace with a photo and a mark."""
+    upload(signed_in, "juno", "mark.svg", svg(), "", run)
+    upload(signed_in, "juno", "photo.png", saved(photo(), "PNG"), "", run)
+    with run(execute=True):
+        answer = send(signed_in, "post", f"workspaces/juno/placements/{entry.pk}/pieces", {"starting_point": 1})
+    assert answer.status_code == 201, answer.content
+    return answer.json()
+
+
+def add(client: Any, fit: dict[str, Any], **part: Any) -> Any:
+    body = {"revision": part.pop("revision", fit["piece"]["revision"]), **part}
+    return send(client, "post", f"workspaces/juno/fits/{fit['id']}/parts", body)
+
+
+def edit(client: Any, fit: dict[str, Any], **more: Any) -> Any:
+    body = {"revision": fit["piece"]["revision"], "step": "edit", "changes": [], **more}
+    return send(client, "patch", f"workspaces/juno/fits/{fit['id']}", body)
+
+
+def ids(fit: dict[str, Any]) -> list[str]:
+    return [part["id"] for part in fit["piece"]["document"]["parts"]]
+
+
+def placed(fit: dict[str, Any], part: str) -> dict[str, Any]:
+    return next(entry for entry in fit["parts"] if entry["part"] == part)
+
+
+def test_there_are_three_starting_points_each_with_a_picture(signed_in: Any, entry: Any, fit: dict[str, Any]) -> None:
+    points = signed_in.get(f"/api/workspaces/juno/placements/{entry.pk}/starting-points").json()
+    assert len(points) == 3
+    for point in points:
+        picture = signed_in.get(
+            f"/api/workspaces/juno/placements/{entry.pk}/starting-points/{point['number']}/proof?width=120"
+        )
+        assert opened(picture.content).size[0] == 120
+    assert wall_proofs(signed_in, "juno")["Test place"]["fit"] == fit["id"]
+    body = {"starting_point": 9}
+    assert send(signed_in, "post", f"workspaces/juno/placements/{entry.pk}/pieces", body).status_code == 422
+
+
+@pytest.mark.parametrize("role", ["headline", "second line", "byline", "badge", "shape"])
+def test_a_part_is_added_by_its_role_in_house_colours(signed_in: Any, fit: dict[str, Any], role: str) -> None:
+    after = add(signed_in, fit, role=role).json()
+    new = next(part for part in after["piece"]["document"]["parts"] if part["id"] not in ids(fit))
+    assert new["role"] == role
+    assert after["piece"]["undo"] == f"add a {role}"
+    assert placed(after, new["id"])["box"]["width"] > 10
+
+
+def test_an_unknown_role_or_artwork_is_refused(signed_in: Any, fit: dict[str, Any]) -> None:
+    assert add(signed_in, fit, role="title").status_code == 422
+    answer = add(signed_in, fit, artwork="00000000-0000-4000-8000-000000000000")
+    assert answer.status_code == 422 and "cannot be used" in answer.json()["message"]
+
+
+def test_artwork_is_added_where_it_is_dropped_and_takes_anothers_place(signed_in: Any, fit: dict[str, Any]) -> None:
+    mark = next(part for part in fit["piece"]["document"]["parts"] if part["role"] == "mark")
+    after = add(signed_in, fit, artwork=mark["artwork"], x=0.75, y=0.5).json()
+    new = next(part for part in ids(after) if part not in ids(fit))
+    box = placed(after, new)["box"]
+    assert box["x"] + box["width"] / 2 == pytest.approx(0.75 * 320, abs=1)
+    assert box["width"] / box["height"] == pytest.approx(1, rel=0.02), "the circle on the mark, not stretched"
+    photo_part = next(part for part in after["piece"]["document"]["parts"] if part["role"] == "picture")
+    swapped = add(signed_in, after, artwork=mark["artwork"], instead=photo_part["id"]).json()
+    there = next(part for part in swapped["piece"]["document"]["parts"] if part["id"] == photo_part["id"])
+    assert (there["artwork"], there["stands"]) == (mark["artwork"], photo_part["stands"])
+    assert add(signed_in, swapped, artwork=mark["artwork"], instead="headline").status_code == 422
+
+
+@pytest.mark.parametrize("target", ["into/{fit}/0.25/0.5", "instead/{fit}/picture"])
+def test_a_file_dropped_on_the_proof_becomes_a_part_when_it_is_read(
+    signed_in: Any, fit: dict[str, Any], run: Any, target: str
+) -> None:
+    art = upload(signed_in, "juno", "new.png", saved(photo(seed=9), "PNG"), target.format(fit=fit["id"]), run)
+    after = signed_in.get(f"/api/workspaces/juno/fits/{fit['id']}").json()
+    own = [part for part in after["piece"]["document"]["parts"] if part.get("artwork") == art["id"]]
+    assert len(own) == 1
+    assert (len(ids(after)) > len(ids(fit))) is target.startswith("into")
+
+
+def test_a_drop_on_a_fit_that_is_gone_leaves_the_artwork_in_peace(
+    signed_in: Any, fit: dict[str, Any], run: Any
+) -> None:
+    from fitzle.apps.artwork.models import Artwork
+    from fitzle.apps.jobs.tasks import take_in_artwork
+
+    art = upload(signed_in, "juno", "late.png", saved(photo(seed=3), "PNG"), f"into/{fit['id']}/0.5/0.5", run)
+    signed_in.delete(f"/api/workspaces/juno/fits/{fit['id']}")
+    take_in_artwork(art["id"])
+    assert Artwork.objects.get(pk=art["id"]).state == "ready"
+
+
+@pytest.mark.parametrize(
+    "target", ["into/{fit}/2/0.5", "into/{fit}/x/y", "above/{fit}/1", "instead/{fit}", "into/7/0/0"]
+)
+def test_a_drop_on_nothing_is_refused(signed_in: Any, fit: dict[str, Any], target: str) -> None:
+    from django.core.files.uploadedfile import SimpleUploadedFile
+
+    data = {"files": [SimpleUploadedFile("a.svg", svg())], "fills": target.format(fit=fit["id"])}
+    assert signed_in.post("/api/workspaces/juno/artwork", data).status_code == 422
+
+
+def test_a_part_stands_where_it_is_put_everywhere_or_only_here(signed_in: Any, fit: dict[str, Any]) -> None:
+    rect = {"part": "headline", "x": 20, "y": 100, "width": 120, "height": 60}
+    after = edit(signed_in, fit, placings=[rect]).json()
+    stands = placed(after, "headline")["stands"]
+    assert [stands[key] for key in ("x", "y", "width", "height")] == pytest.approx([20, 100, 120, 60], abs=0.05)
+    assert after["adjusted"] == []
+    here = edit(signed_in, after, placings=[{**rect, "x": 40, "placement": fit["placement"]}]).json()
+    assert here["adjusted"] == ["headline.beyond", "headline.stands"]
+    assert placed(here, "headline")["stands"]["x"] == pytest.approx(40, abs=0.05)
+
+
+def test_a_part_put_beyond_the_edge_is_left_there(signed_in: Any, fit: dict[str, Any]) -> None:
+    rect = {"part": "headline", "x": -50, "y": 100, "width": 120, "height": 60}
+    after = edit(signed_in, fit, placings=[rect]).json()
+    assert placed(after, "headline")["stands"]["x"] == pytest.approx(-50, abs=0.05)
+
+
+def test_one_answer_brings_plan_findings_and_proof(signed_in: Any, fit: dict[str, Any]) -> None:
+    change = {"part": "headline", "field": "text", "value": "True a wheel"}
+    after = edit(signed_in, fit, changes=[change], proof_width=200).json()
+    head, _, data = after["proof"].partition(",")
+    assert head == "data:image/jpeg;base64"
+    assert opened(base64.b64decode(data)).size[0] == 200
+    headline = placed(after, "headline")["words"]
+    assert " ".join(headline["lines"]) == "True a wheel"
+    assert headline["colour"].startswith("#") and headline["contrast"] > 3
+    again = signed_in.get(f"/api/workspaces/juno/fits/{fit['id']}/proof?width=200&key={after['key']}")
+    assert again.content == base64.b64decode(data), "drawn once"
+
+
+def test_one_part_is_drawn_alone_or_left_out(signed_in: Any, fit: dict[str, Any]) -> None:
+    address = f"/api/workspaces/juno/fits/{fit['id']}/proof?width=160&key={fit['key']}"
+    alone = opened(signed_in.get(f"{address}&only=headline").content)
+    assert alone.mode == "RGBA" and alone.getextrema()[3] == (0, 255)
+    rest = opened(signed_in.get(f"{address}&without=headline").content)
+    assert rest.mode == "RGB"
+    assert rest.tobytes() != opened(signed_in.get(address).content).tobytes()
+
+
+def test_contrasts_of_colours_behind_a_part(signed_in: Any, fit: dict[str, Any]) -> None:
+    address = f"/api/workspaces/juno/fits/{fit['id']}/contrasts?part=headline&colours="
+    found = signed_in.get(f"{address}%23ffffff,17443c").json()
+    assert found["#17443c"] == pytest.approx(1, abs=0.05) and found["#ffffff"] > 8
+    assert signed_in.get(f"{address}reddish").status_code == 422
+    assert signed_in.get(address.replace("headline", "nobody") + "fff").status_code == 422
+
+
+def test_typefaces_show_the_words_and_how_they_read(signed_in: Any, fit: dict[str, Any]) -> None:
+    faces = signed_in.get(f"/api/workspaces/juno/fits/{fit['id']}/typefaces/headline").json()
+    assert len(faces) >= 30 and all(face["seen_x_height_px"] > 0 for face in faces)
+    assert signed_in.get(f"/api/workspaces/juno/fits/{fit['id']}/typefaces/ground").status_code == 404
+    sample = signed_in.get("/api/workspaces/juno/typefaces/sample?family=Anton&text=Hello")
+    assert sample["Content-Type"] == "image/svg+xml" and b"<path" in sample.content
+    assert signed_in.get("/api/workspaces/juno/typefaces/file?family=Anton").content[:4] in (
+        b"\x00\x01\x00\x00",
+        b"OTTO",
+    )
+    assert signed_in.get("/api/workspaces/juno/typefaces/sample?family=Nobody&text=x").status_code == 404
+
+
+def test_the_piece_is_saved_as_svg_with_words_as_outlines(signed_in: Any, fit: dict[str, Any]) -> None:
+    answer = signed_in.get(f"/api/workspaces/juno/fits/{fit['id']}/svg")
+    assert answer["Content-Disposition"].startswith("attachment") and ".svg" in answer["Content-Disposition"]
+    assert b"<text" not in answer.content and answer.content.startswith(b"<svg")
+
+
+def test_two_people_get_each_others_parts_and_a_clash_shows_both_values(signed_in: Any, fit: dict[str, Any]) -> None:
+    text = {"part": "headline", "field": "text"}
+    mine = edit(signed_in, fit, changes=[{**text, "value": "mine"}]).json()
+    theirs = add(signed_in, fit, role="badge")
+    assert theirs.status_code == 200, "made on the older revision, and merged"
+    merged = theirs.json()["piece"]["document"]["parts"]
+    assert next(part for part in merged if part["id"] == "headline")["text"] == "mine"
+    clash = edit(signed_in, fit, changes=[{**text, "value": "theirs"}])
+    assert clash.status_code == 409
+    assert clash.json()["clashes"][0]["newest"] == "mine"
+    assert clash.json()["clashes"][0]["change"]["value"] == "theirs"
+    assert mine["piece"]["revision"] == fit["piece"]["revision"] + 1
+
+
+def test_a_hundred_steps_can_be_undone_and_have_names(signed_in: Any, fit: dict[str, Any]) -> None:
+    now = fit
+    for number in range(3):
+        now = edit(
+            signed_in, now, step=f"step {number}", changes=[{"part": "headline", "field": "turn", "value": number}]
+        ).json()
+    piece = now["piece"]["id"]
+    for number in (2, 1, 0):
+        answer = signed_in.get(f"/api/workspaces/juno/pieces/{piece}").json()
+        assert answer["undo"] == f"step {number}"
+        send(signed_in, "post", f"workspaces/juno/pieces/{piece}/undo")
+    assert signed_in.get(f"/api/workspaces/juno/pieces/{piece}").json()["redo"] == "step 0"
+
+
+def test_a_removed_part_comes_back_with_undo(signed_in: Any, fit: dict[str, Any]) -> None:
+    after = edit(signed_in, fit, changes=[{"part": "headline", "act": "remove"}]).json()
+    assert "headline" not in ids(after)
+    send(signed_in, "post", f"workspaces/juno/pieces/{fit['piece']['id']}/undo")
+    assert ids(signed_in.get(f"/api/workspaces/juno/fits/{fit['id']}").json()) == ids(fit)
+
+
+def test_hopeless_changes_get_a_clear_answer(signed_in: Any, fit: dict[str, Any]) -> None:
+    for change, said in (
+        ({"part": "headline", "field": "text", "value": "x" * 10_000}, "at most 1000"),
+        ({"part": "headline", "field": "wobble", "value": 1}, "no 'wobble'"),
+        ({"part": "nobody", "field": "text", "value": "x"}, "no part 'nobody'"),
+        ({"part": "headline", "field": "stands", "value": {"width": 1e12, "height": 1}}, "width"),
+    ):
+        answer = edit(signed_in, fit, changes=[change])
+        assert answer.status_code == 422 and said in answer.json()["message"], answer.content
