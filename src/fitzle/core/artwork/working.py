@@ -11,7 +11,7 @@ from fitzle.core.units import Size
 
 LONG_SIDE_PX = 2048
 JPEG_QUALITY = 92
-CACHE_BYTES = 64_000_000
+CACHE_BYTES = 48_000_000
 
 
 def make_working_copy(source: Source) -> tuple[bytes, str] | None:
