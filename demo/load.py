@@ -19,7 +19,7 @@ HOUSE_STYLE = {
     ],
     "typefaces": {"heading": "Bricolage Grotesque", "text": "Work Sans"},
 }
-FOCUS = {"dusk-ride.jpg": (0.68, 0.7), "workbench.jpg": (0.37, 0.48), "misty-street.jpg": (0.35, 0.75)}
+FOCUS = {"misty-street.jpg": (0.35, 0.75)}
 
 
 def load() -> None:
@@ -46,10 +46,29 @@ def fill(workspace: Any, owner: Any) -> None:
         add_destination(workspace, name, sheets)
     by_name = {entry.spec.name: str(entry.pk) for entry in placements_of(workspace)}
     files = {name: text.encode() for name, text in MARKS.items()} | all_photos()
+    brought: dict[str, str] = {}
     for name, data in files.items():
         artwork = bring_in(workspace, owner, name, [data], [])
         take_in(artwork.pk)
-        _place(workspace, owner, artwork, [by_name[place] for place in FILLED[name]])
+        brought[name] = str(artwork.pk)
+        if FILLED[name]:
+            _place(workspace, owner, artwork, [by_name[place] for place in FILLED[name]])
+    _compose(workspace, owner, brought, by_name)
+
+
+def _compose(workspace: Any, owner: Any, brought: dict[str, str], by_name: dict[str, str]) -> None:
+    """The sample's composed piece: one lesson, in two places of different shapes."""
+    from demo.lesson import lesson
+    from fitzle.apps.destinations.shelves import placements_of
+    from fitzle.apps.pieces.composing import stand
+    from fitzle.apps.pieces.fits import make_file
+    from fitzle.apps.pieces.saving import create_piece
+    from fitzle.core.piece.document import Piece
+
+    places = [by_name["Lesson thumbnail"], by_name["Page header"]]
+    piece = create_piece(workspace, owner, Piece.model_validate(lesson(brought, page_header=places[1])))
+    for placement in placements_of(workspace, places):
+        make_file(stand(piece, placement).pk)
 
 
 # A tile with a ground of its own colour has no seam where the destination rounds its corners.

@@ -101,9 +101,9 @@ def shelves() -> dict[str, list[SpecSheet]]:
 
 # Which artwork stands where at first; the course card stays empty.
 FILLED: dict[str, list[str]] = {
-    "dusk-ride.jpg": ["Lesson thumbnail"],
+    "dusk-ride.jpg": [],
+    "workbench.jpg": [],
     "misty-street.jpg": ["Wide banner"],
-    "workbench.jpg": ["Page header"],
     "ottermoor-light.svg": ["Corner watermark", "Sign-in logo"],
     "ottermoor-dark.svg": ["Header logo"],
     "wheel-badge.svg": ["Tab icon", "Touch icon", "Floor patch"],

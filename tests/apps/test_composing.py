@@ -165,6 +165,16 @@ def test_one_part_is_drawn_alone_or_left_out(signed_in: Any, fit: dict[str, Any]
     assert rest.tobytes() != opened(signed_in.get(address).content).tobytes()
 
 
+def test_a_small_mark_is_shown_fitted_to_the_grid_and_as_drawn(signed_in: Any, place: Any, run: Any) -> None:
+    icon = place(name="Icon", size={"width": 32, "height": 32})
+    bars = svg('<path d="M8 8H42V92H8zM55 8H92V20H55z" fill="#17443c"/>', "0 0 100 100")
+    upload(signed_in, "juno", "bars.svg", bars, str(icon.pk), run)
+    address = f"/api/workspaces/juno/fits/{wall_proofs(signed_in, 'juno')['Icon']['fit']}/proof?width=32"
+    fitted, drawn = (opened(signed_in.get(address + more).content) for more in ("", "&as_drawn=true"))
+    partial = [sum(12 < value < 243 for value in picture.getchannel("A").getdata()) for picture in (fitted, drawn)]
+    assert partial[0] < partial[1]
+
+
 def test_contrasts_of_colours_behind_a_part(signed_in: Any, fit: dict[str, Any]) -> None:
     address = f"/api/workspaces/juno/fits/{fit['id']}/contrasts?part=headline&colours="
     found = signed_in.get(f"{address}%23ffffff,17443c").json()

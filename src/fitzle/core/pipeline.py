@@ -18,7 +18,7 @@ from fitzle.core.findings import Finding, Verdict, verdict_of
 from fitzle.core.piece.document import Piece
 from fitzle.core.piece.editing import as_in
 from fitzle.core.piece.parts import WordsPart
-from fitzle.core.plan.placed import Plan
+from fitzle.core.plan.placed import PlacedArtwork, Plan
 from fitzle.core.plan.planning import plan_piece
 from fitzle.core.preflight.demands import Demand, judge_file
 from fitzle.core.preflight.eye import judge_by_eye
@@ -161,6 +161,12 @@ def parts_alone(plan: Plan, parts: Collection[str]) -> Plan:
 def without_parts(plan: Plan, parts: Collection[str]) -> Plan:
     """The plan without some parts: what stays while they are dragged."""
     return plan._replace(parts=tuple(own for own in plan.parts if own.part not in parts))
+
+
+def off_the_grid(plan: Plan) -> Plan:
+    """The plan with nothing fitted to the pixel grid, to be seen beside the one that is."""
+    loose = (own._replace(grid=False) if isinstance(own, PlacedArtwork) else own for own in plan.parts)
+    return plan._replace(parts=tuple(loose))
 
 
 def fit_key(piece: Piece, sheet: SpecSheet, placement: str | None = None, house: tuple[str, ...] = ()) -> str:

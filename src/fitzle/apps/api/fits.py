@@ -23,7 +23,7 @@ from fitzle.apps.pieces.saving import document_of, save_changes
 from fitzle.core.artwork.sources import Source
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.piece.document import artworks_in
-from fitzle.core.pipeline import parts_alone, proof_bytes, without_parts
+from fitzle.core.pipeline import off_the_grid, parts_alone, proof_bytes, without_parts
 from fitzle.core.preflight.repairs import repair_changes
 
 router = Router(tags=["fits"])
@@ -80,13 +80,15 @@ def proof(
     key: str = "",
     only: str = "",
     without: str = "",
+    as_drawn: bool = False,
 ) -> HttpResponse:
     """The fit drawn at a width of the screen; `key` makes the address change with the fit.
 
     `only` draws some parts (ids separated by commas) alone on a clear ground, `without` everything else.
+    `as_drawn` leaves small marks off the pixel grid.
     """
     space = workspace_to_see(request.user, workspace)
-    width, shown = width_allowed(width), Shown(only, without)
+    width, shown = width_allowed(width), Shown(only, without, as_drawn)
     found = fit_of(space, fit)
     held = cache.get(_proof_key(space, key, width, shown)) if key else None
     if held:
@@ -99,14 +101,15 @@ def proof(
 
 
 class Shown(NamedTuple):
-    """Which parts a proof shows: all, one alone, or all but one."""
+    """What a proof shows: all parts, some alone, or all but some; small marks fitted to the grid or as drawn."""
 
     only: str = ""
     without: str = ""
+    as_drawn: bool = False
 
 
 def _proof_key(space: Any, key: str, width: int, shown: Shown) -> str:
-    return f"proof/{space.pk}/{key}/{width}/{shown.only}/{shown.without}"
+    return f"proof/{space.pk}/{key}/{width}/{shown.only}/{shown.without}/{shown.as_drawn:d}"
 
 
 def _proof(space: Any, opened: OpenFit, sources: dict[str, Source], width: int, shown: Shown) -> tuple[bytes, str]:
@@ -119,6 +122,8 @@ def _proof(space: Any, opened: OpenFit, sources: dict[str, Source], width: int, 
             plan = parts_alone(plan, shown.only.split(","))
         elif shown.without:
             plan = without_parts(plan, shown.without.split(","))
+        if shown.as_drawn:
+            plan = off_the_grid(plan)
         held = proof_bytes(plan, sources, width)
         cache.set(key, held)
     return held[0], held[1]

@@ -130,5 +130,9 @@ def begin(workspace: Any, user: Any, placement: Any, number: int) -> Fit:
     if not 0 <= number < len(points):
         raise DocumentError("there is no such starting point")
     document = points[number].piece.model_copy(update={"subject": placement.spec.name})
-    piece: Piece = create_piece(workspace, user, document)
+    return stand(create_piece(workspace, user, document), placement)
+
+
+def stand(piece: Piece, placement: Any) -> Fit:
+    """Puts a piece into a placement, in front of what stood there."""
     return Fit.objects.create(piece=piece, placement=placement, placed_at=timezone.now())

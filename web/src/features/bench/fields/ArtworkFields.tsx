@@ -1,4 +1,5 @@
 import type { FitOut, PartOut, Schemas } from "../../../api/client";
+import { proofUrl } from "../../../api/queries";
 import { ArtworkList, Menu } from "../AddPart";
 import type { Bench } from "../useBench";
 import { ColourChoice, ColourField } from "./ColourField";
@@ -95,23 +96,58 @@ export function ArtworkFields({ bench, fit, part, placed }: Props) {
       )}
       {flat && <Recolour bench={bench} colours={own.colours} part={part} set={set} />}
       {part.role === "mark" && own && Math.max(placed.box.width, placed.box.height) <= 64 && (
-        <Choice
-          label="Pixel grid"
-          options={[
-            ["on", "fitted"],
-            ["off", "as drawn"],
-          ]}
-          value={own.on_grid ? "on" : "off"}
-          choose={(value) =>
-            set(
-              value === "on" ? "fit to the pixel grid" : "leave it off the pixel grid",
-              "grid",
-              value === "on" ? null : false,
-            )
-          }
-        />
+        <PixelGrid bench={bench} fit={fit} on={own.on_grid} set={set} />
       )}
     </>
+  );
+}
+
+interface GridProps {
+  bench: Bench;
+  fit: FitOut;
+  on: boolean;
+  set: Set;
+}
+
+/** Small marks fitted to the pixel grid, beside how they come out as drawn; a click chooses. */
+function PixelGrid({ bench, fit, on, set }: GridProps) {
+  const proof = proofUrl(bench.workspace, fit.id, fit.key, fit.width);
+  const ways = [
+    { fitted: true, words: "fitted", src: proof },
+    { fitted: false, words: "as drawn", src: `${proof}&as_drawn=true` },
+  ];
+  return (
+    <Line term="Pixel grid">
+      <div role="group" aria-label="Pixel grid" className="flex gap-3">
+        {ways.map(({ fitted, words, src }) => (
+          <button
+            key={words}
+            type="button"
+            aria-pressed={on === fitted}
+            onClick={() =>
+              on !== fitted &&
+              set(
+                fitted ? "fit to the pixel grid" : "leave it off the pixel grid",
+                "grid",
+                fitted ? null : false,
+              )
+            }
+            className="text-left"
+          >
+            {(on || !fitted) && (
+              <span className="checker light-checker block border border-hairline p-1">
+                <img src={src} alt="" className="h-16 w-auto [image-rendering:pixelated]" />
+              </span>
+            )}
+            <span
+              className={`inline-block min-h-6 border-b-2 ${on === fitted ? "border-measure font-semibold" : "border-transparent text-soft"}`}
+            >
+              {words}
+            </span>
+          </button>
+        ))}
+      </div>
+    </Line>
   );
 }
 
