@@ -6,7 +6,10 @@ from typing import Any
 
 
 def lesson(artwork: dict[str, str], page_header: str) -> dict[str, Any]:
-    """The piece's document; `artwork` are ids by file name. The page's header gets the picture alone: the page writes its own title over it."""
+    """The piece's document; `artwork` are ids by file name.
+
+    The page's header gets the picture alone: the page writes its own title over it.
+    """
     return {
         "subject": "Lesson 12: True a wheel",
         "parts": [
@@ -24,7 +27,7 @@ def lesson(artwork: dict[str, str], page_header: str) -> dict[str, Any]:
             },
             {
                 "id": "second-line", "role": "second line", "text": "Lesson 12", "family": "Work Sans", "weight": 800,
-                "stands": {"anchor": "bottom-left", "dx": 0.07, "dy": -0.09, "width": 0.6, "height": 0.15},
+                "stands": {"anchor": "bottom-left", "dx": 0.07, "dy": -0.08, "width": 0.8, "height": 0.16},
             },
         ],
         "adjustments": {

@@ -1,8 +1,10 @@
 """Files come in, are kept byte for byte, and end as ready or as a clear message."""
 
+from datetime import timedelta
 from typing import Any
 
 import pytest
+from django.utils import timezone
 
 from tests.apps.helpers import upload, wall_proofs
 from tests.make import disc, photo, saved, svg
@@ -123,3 +125,16 @@ def test_renaming_leaves_the_file_alone(signed_in: Any, django_capture_on_commit
     answer = signed_in.patch(path, {"name": " New name "}, content_type="application/json")
     assert answer.json()["name"] == "New name"
     assert signed_in.get(f"{path}/original").content == svg()
+
+
+def test_artwork_waits_for_its_places_and_stops_waiting_when_its_worker_died(
+    signed_in: Any, place: Any, juno: Any, django_capture_on_commit_callbacks: Any
+) -> None:
+    from fitzle.apps.artwork.intake import settle_stuck
+    from fitzle.apps.artwork.models import Artwork
+
+    art = upload(signed_in, "juno", "m.svg", svg(), str(place().pk), django_capture_on_commit_callbacks)
+    assert art["state"] == "ready" and art["fills"] == [], "it stands where it was dropped"
+    Artwork.objects.filter(pk=art["id"]).update(fills=["somewhere"], changed_at=timezone.now() - timedelta(minutes=5))
+    settle_stuck(juno[1])
+    assert Artwork.objects.get(pk=art["id"]).fills == []

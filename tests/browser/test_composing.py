@@ -111,6 +111,9 @@ def test_words_are_typed_on_the_proof_and_in_the_list(bench: Person) -> None:
     editor.send_keys("True a wheel")
     editor.send_keys(Keys.CONTROL, Keys.ENTER)
     waits_for(bench, "headline", "the words", lambda now: "True a" in " ".join(now["words"]["lines"]))
+    bench.wait(
+        lambda: bench.find("//textarea[@aria-label='Words']").get_attribute("value") == "True a wheel", "the list"
+    )
     area = bench.find("//textarea[@aria-label='Words']")
     area.send_keys(Keys.CONTROL, "a")
     area.send_keys("Lace a wheel", Keys.CONTROL, Keys.ENTER)

@@ -1,6 +1,6 @@
 import { queryOptions } from "@tanstack/react-query";
 
-import { answerOf, client } from "./client";
+import { answerOf, client, type ArtworkOut } from "./client";
 
 const COLLEAGUES_MS = 5000; // how often to look whether somebody else has changed the piece
 const BUSY_MS = 600; // how often to look while a worker is busy with something on the screen
@@ -24,15 +24,18 @@ export const wallQuery = (workspace: string) =>
         : false,
   });
 
+/** Whether an artwork is still being read, or read and not yet where it was dropped. */
+export const isOnItsWay = (entry: ArtworkOut) =>
+  entry.state === "queued" ||
+  entry.state === "reading" ||
+  (entry.state === "ready" && entry.fills.length > 0);
+
 export const artworkQuery = (workspace: string) =>
   queryOptions({
     queryKey: [workspace, "artwork"],
     queryFn: () =>
       answerOf(client.GET("/api/workspaces/{workspace}/artwork", { params: { path: { workspace } } })),
-    refetchInterval: (query) =>
-      query.state.data?.some((entry) => entry.state === "queued" || entry.state === "reading")
-        ? BUSY_MS
-        : false,
+    refetchInterval: (query) => (query.state.data?.some(isOnItsWay) ? BUSY_MS : false),
   });
 
 export const fitQuery = (workspace: string, fit: string) =>

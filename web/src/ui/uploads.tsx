@@ -4,7 +4,7 @@ import { useCallback, useEffect, useMemo, useState, type ReactNode } from "react
 
 import { bringIn } from "../api/actions";
 import type { ArtworkOut } from "../api/client";
-import { artworkQuery } from "../api/queries";
+import { artworkQuery, isOnItsWay } from "../api/queries";
 import { UploadsContext } from "./useUploads";
 
 interface Upload {
@@ -109,22 +109,18 @@ interface RowProps {
 
 function Row({ workspace, upload, artwork, forget }: RowProps) {
   const queries = useQueryClient();
-  const ready = artwork?.state === "ready";
+  const ready = artwork?.state === "ready" && !isOnItsWay(artwork);
   const trouble = upload.trouble ?? (artwork?.state === "failed" ? artwork.message : undefined);
   useEffect(() => {
     if (!ready) return;
-    // The worker fills the placements right after reading: look again now and once a little later.
     const look = () => {
       void queries.invalidateQueries({ queryKey: [workspace, "wall"] });
       void queries.invalidateQueries({ queryKey: [workspace, "fit"] });
     };
     look();
-    const soon = setTimeout(look, 500);
     const later = setTimeout(() => forget(upload.key), GONE_AFTER_MS);
     return () => {
-      clearTimeout(soon);
       clearTimeout(later);
-      look();
     };
   }, [ready, queries, workspace, forget, upload.key]);
   const share = ready ? 1 : upload.sent * 0.5 + (artwork?.progress ?? 0) / 200;

@@ -54,6 +54,7 @@ class ArtworkOut(Schema):
     message: str
     facts: ArtworkFacts | None
     created_at: datetime
+    fills: list[str]
     shown_on: str | None = None
 
     @staticmethod

@@ -67,12 +67,19 @@ def _read(artwork: Artwork) -> None:
     _note(artwork, state=State.READY, progress=100, facts=facts, working_format=copy[1] if copy else "", message="")
 
 
+def filled(artwork: Artwork) -> None:
+    """Notes that the artwork stands where it was dropped; until then the pages wait for it."""
+    _note(artwork, fills=[])
+
+
 def settle_stuck(workspace: Any) -> None:
     """Ends artwork whose worker died, so that no bar stands still for ever."""
     now = timezone.now()
     dead = Artwork.objects.filter(workspace=workspace, state=State.READING, changed_at__lt=now - STUCK_AFTER)
     lost = Artwork.objects.filter(workspace=workspace, state=State.QUEUED, changed_at__lt=now - LOST_AFTER)
+    waiting = Artwork.objects.filter(workspace=workspace, state=State.READY, changed_at__lt=now - STUCK_AFTER)
     with transaction.atomic():
+        waiting.exclude(fills=[]).update(fills=[])
         dead.update(state=State.FAILED, message="Reading this file used up its time or memory. Export it simpler.")
         lost.update(state=State.FAILED, message="No worker took this file. Bring it in again.")
 

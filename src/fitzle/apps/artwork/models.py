@@ -18,7 +18,7 @@ class State(models.TextChoices):
 
 
 class Artwork(models.Model):
-    """One file that was brought in. `fills` are placements to fill as soon as it is ready; ["suited"] for all."""
+    """One file that was brought in. `fills` are the places that still wait for it; ["suited"] for all that it suits."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     workspace = models.ForeignKey("accounts.Workspace", on_delete=models.CASCADE, related_name="+")

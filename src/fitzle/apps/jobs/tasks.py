@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from celery import shared_task
 from django.http import Http404
 
-from fitzle.apps.artwork.intake import take_in
+from fitzle.apps.artwork.intake import filled, take_in
 from fitzle.apps.pieces.composing import bring_into
 from fitzle.apps.pieces.fits import fits_of_piece, make_file, place
 from fitzle.core.errors import FitzleError
@@ -19,6 +21,14 @@ def take_in_artwork(artwork_id: str) -> None:
     artwork = take_in(artwork_id)
     if artwork is None or artwork.state != "ready":
         return
+    try:
+        _fill(artwork)
+    finally:
+        filled(artwork)
+
+
+def _fill(artwork: Any) -> None:
+    """Puts an artwork where it was dropped and has the files made."""
     targets = [entry for entry in artwork.fills if "/" in entry]
     placements = [entry for entry in artwork.fills if "/" not in entry]
     for target in targets:

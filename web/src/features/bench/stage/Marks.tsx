@@ -15,7 +15,7 @@ export function Marks({ fit, scale, bare }: { fit: FitOut; scale: number; bare: 
             key={`${finding.rule}${finding.part}`}
             className={`absolute flex size-5 -translate-x-1/2 -translate-y-1/2 items-center justify-center rounded-full text-[11px] font-bold text-paper ${finding.severity === "refused" ? "bg-refused" : "bg-risky"}`}
             style={{
-              left: `clamp(12px, ${(finding.where.x + finding.where.width / 2) * 100}%, 100% - 12px)`,
+              left: `clamp(12px, ${finding.where.x * 100}%, 100% - 12px)`,
               top: `clamp(12px, ${(finding.where.y + finding.where.height) * 100}%, 100% - 12px)`,
             }}
           >

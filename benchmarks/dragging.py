@@ -1,0 +1,56 @@
+"""Dragging a part at the bench in a real browser: how many frames a second it keeps up with."""
+
+from __future__ import annotations
+
+import time
+from typing import Any
+
+from demo.load import EMAIL, PASSWORD
+
+from benchmarks.wall import SIGN_IN, browser
+
+FRAMES = 90
+DRAG = """
+const done = arguments[0];
+const part = [...document.querySelectorAll('[data-stage] [role=button]')].find((e) => e.ariaLabel.includes('headline'));
+const box = part.getBoundingClientRect();
+const at = (kind, x, y) => part.dispatchEvent(new PointerEvent(kind,
+  {bubbles: true, cancelable: true, pointerId: 1, button: 0, clientX: x, clientY: y}));
+part.setPointerCapture = () => undefined;
+const [x, y] = [box.x + 20, box.y + 20];
+at('pointerdown', x, y);
+const times = [];
+let count = 0;
+const frame = (now) => {
+  times.push(now);
+  at('pointermove', x + 40 * Math.sin(count / 9), y + 25 * Math.cos(count / 7) + 25);
+  if (count++ < arguments[1]) requestAnimationFrame(frame);
+  else { at('pointermove', x, y); at('pointerup', x, y); done(times); }
+};
+requestAnimationFrame(frame);
+"""
+
+
+def frames_a_second(address: str) -> float:
+    """Frames painted in a second while the sample's headline is moved once a frame; 60 is what the screen gives."""
+    driver = browser()
+    try:
+        driver.get(address)
+        assert driver.execute_async_script(SIGN_IN, EMAIL, PASSWORD) == 200, "the sample's sign-in did not work"
+        driver.get(f"{address}/w/ottermoor/fits/{_fit(driver)}")
+        while not driver.execute_script("return document.querySelectorAll('[data-stage] [role=button]').length > 1"):
+            time.sleep(0.1)
+        time.sleep(1.5)
+        script = DRAG.replace("arguments[0]", "arguments[arguments.length - 1]").replace("arguments[1]", str(FRAMES))
+        times = driver.execute_async_script(script)
+        return float(1000 * (len(times) - 1) / (times[-1] - times[0]))
+    finally:
+        driver.quit()
+
+
+def _fit(driver: Any) -> str:
+    wall = driver.execute_async_script(
+        "const done = arguments[0]; fetch('/api/workspaces/ottermoor/wall').then((a) => a.json()).then(done)"
+    )
+    proofs = [proof for shelf in wall["shelves"] for proof in shelf["placements"]]
+    return str(next(proof["fit"] for proof in proofs if proof["name"] == "Lesson thumbnail"))
