@@ -17,6 +17,7 @@ from fitzle.core.piece.editing import new_piece
 from fitzle.core.pipeline import facts_and_sources, plan_fit
 from fitzle.core.render.painting import paint
 from tests.core.composed import PIECES, artworks, planned
+from tests.core.effects import EFFECTS, SMALL
 from tests.make import photo, saved, sheet, solid
 
 FOLDER = Path(__file__).parents[1] / "golden"
@@ -42,6 +43,8 @@ def drawn(case: str) -> np.ndarray:
     """The case's picture as it is drawn now."""
     if case in PIECES:
         return paint(planned(PIECES[case]).plan, artworks()[1])
+    if case in EFFECTS:
+        return paint(planned(EFFECTS[case], **SMALL).plan, artworks()[1])
     name, place, fields = CASES[case]
     data = saved(photo(180, 120), "PNG") if name == "photo" else MARKS[name].encode()
     artwork = read_artwork(data, name)
@@ -54,7 +57,7 @@ def drawn(case: str) -> np.ndarray:
     return paint(plan_fit(piece, sheet(**place), facts).plan, sources)
 
 
-@pytest.mark.parametrize("case", [*CASES, *PIECES])
+@pytest.mark.parametrize("case", [*CASES, *PIECES, *EFFECTS])
 def test_the_picture_is_the_golden_one(case: str) -> None:
     found = drawn(case)
     with Image.open(FOLDER / f"{case}.png") as picture:
@@ -71,5 +74,5 @@ def test_the_picture_is_the_golden_one(case: str) -> None:
 
 
 if __name__ == "__main__":
-    for case in [*CASES, *PIECES]:
+    for case in [*CASES, *PIECES, *EFFECTS]:
         Image.fromarray(drawn(case)).save(FOLDER / f"{case}.png")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import json
 import subprocess
 from functools import cache
@@ -189,3 +190,48 @@ def test_a_window_stays_inside_its_picture() -> None:
     assert call("pan", "movedWindow", box(10, 10, 50, 40), 500, -500, natural) == box(50, 0, 50, 40)
     assert call("pan", "focusOf", box(50, 0, 50, 40), natural) == {"x": 0.75, "y": 0.25}
     about(call("pan", "spread", box(0, 0, 100, 80), box(25, 20, 50, 40), natural), box(-50, -40, 200, 160))
+
+
+@pytest.mark.parametrize(
+    ("count", "words"),
+    [
+        (0, "0 bytes"),
+        (999, "999 bytes"),
+        (1000, "1.0 KB"),
+        (9949, "9.9 KB"),
+        (300_000, "300 KB"),
+        (1_500_000, "1.5 MB"),
+    ],
+)
+def test_bytes_are_written_as_destinations_write_them(count: int, words: str) -> None:
+    assert call("words", "wordsForBytes", count) == words
+
+
+@pytest.mark.parametrize(
+    ("count", "limit", "words"),
+    [
+        (246_400, 300_000, "246 of 300 KB"),
+        (4_300, 30_000, "4.3 of 30 KB"),
+        (400, 900, "400 of 900 bytes"),
+        (1_250_000, 1_500_000, "1.3 of 1.5 MB"),
+    ],
+)
+def test_bytes_stand_beside_their_limit_in_its_unit(count: int, limit: int, words: str) -> None:
+    assert call("words", "wordsForGauge", count, limit) == words
+
+
+def test_one_and_many() -> None:
+    assert call("words", "plural", 1, "thing", "things") == "1 thing"
+    assert call("words", "plural", 0, "thing", "things") == "0 things"
+
+
+@pytest.mark.parametrize(("length", "scale"), [(1280, 0.46), (32, 11), (512, 0.74), (4096, 0.1), (16, 16)])
+def test_a_ruler_has_figures_far_enough_apart_and_ticks_between(length: int, scale: float) -> None:
+    ticks = call("ruler", "ticks", length, scale)
+    major = [tick["at"] for tick in ticks if tick["major"]]
+    assert ticks[0] == {"at": 0, "major": True}
+    assert ticks[-1]["at"] <= length
+    steps = {round(two - one, 6) for one, two in itertools.pairwise(major)}
+    assert len(steps) <= 1
+    assert all(step * scale >= 48 for step in steps)
+    assert len(ticks) >= len(major)

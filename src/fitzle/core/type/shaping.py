@@ -76,11 +76,11 @@ _JOINING = frozenset({0x200C, 0x200D})
 
 
 def _faces_by_letter(text: str, cut: Cut) -> tuple[list[Face], str]:
-    first = face_of(cut.files[0])
+    first = face_of(cut.files[0])  # whose spaces are used too: that of an emoji is as wide as an emoji
     faces: list[Face] = []
     missing: list[str] = []
     for letters in graphemes(text):
-        face = _face_with(letters, cut, faces[-1] if faces else first)
+        face = first if letters.isspace() else _face_with(letters, cut)
         if face is None:
             missing.append(letters)
             face = first
@@ -88,10 +88,8 @@ def _faces_by_letter(text: str, cut: Cut) -> tuple[list[Face], str]:
     return faces, "".join(dict.fromkeys(missing))
 
 
-def _face_with(letters: str, cut: Cut, before: Face) -> Face | None:
-    """The first file that has them: the cut's own, else a fallback's. Spaces stay with what is before."""
-    if letters.isspace() and before.has(letters):
-        return before
+def _face_with(letters: str, cut: Cut) -> Face | None:
+    """The first file that has them: the cut's own, else a fallback's."""
     for file in (*cut.files, *_fallback_files(cut)):
         face = face_of(file)
         if face.has(letters):
