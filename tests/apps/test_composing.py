@@ -246,3 +246,5 @@ def test_hopeless_changes_get_a_clear_answer(signed_in: Any, fit: dict[str, Any]
     ):
         answer = edit(signed_in, fit, changes=[change])
         assert answer.status_code == 422 and said in answer.json()["message"], answer.content
+    many = [{"part": "headline", "field": "turn", "value": 1}] * 401
+    assert edit(signed_in, fit, changes=many).status_code == 422

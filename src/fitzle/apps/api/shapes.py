@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
+from pydantic import Field
 
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.findings import Finding
@@ -18,6 +19,7 @@ from fitzle.core.preflight.demands import Demand
 from fitzle.core.preflight.typefaces import Typeface
 from fitzle.core.spec.sheet import SpecSheet
 
+MOST_CHANGES = 400  # in one save: five for each part that a piece may have, less than a tenth of a second
 PlaceState = Literal["empty", "working", "fits", "risky", "refused", "out of date"]
 
 
@@ -137,8 +139,8 @@ class Edit(Schema):
 
     revision: int
     step: str
-    changes: list[Change]
-    placings: list[PlacingIn] = []
+    changes: Annotated[list[Change], Field(max_length=MOST_CHANGES)]
+    placings: Annotated[list[PlacingIn], Field(max_length=MOST_CHANGES)] = []
     proof_width: int | None = None
 
 

@@ -54,7 +54,8 @@ export function GradientEditor({ bench, fill, change }: Props) {
           most={100}
           change={(value) => edit({ ...stop, at: value / 100 })}
         />
-        <span className="pl-2 text-soft">opacity </span>
+      </Line>
+      <Line term="Opacity">
         <Figure
           label="Opacity of the stop"
           unit="%"

@@ -110,7 +110,8 @@ function PictureFields({ bench, fit, fill, save }: FillProps<Schemas["PictureFil
           value={fill.zoom ?? 1}
           change={(zoom) => save({ ...fill, zoom })}
         />
-        <span className="pl-3 text-soft">blur </span>
+      </Line>
+      <Line term="Blur">
         <Figure
           label="Blur"
           unit="px"

@@ -33,7 +33,8 @@ export function PartFigures({ bench, fit, part, placed }: Props) {
           most={360}
           change={(value) => set("turn", "turn", value)}
         />
-        <span className="pl-3 text-soft">opacity </span>
+      </Line>
+      <Line term="Opacity">
         <Figure
           label="Opacity"
           unit="%"
@@ -121,7 +122,7 @@ function BoxFigures({ bench, placed }: { bench: Bench; placed: PartOut }) {
         <Figure label="Left" value={box.x} change={(x) => put({ ...box, x })} />
         <span className="text-soft">·</span>
         <Figure label="Top" value={box.y} change={(y) => put({ ...box, y })} />
-        <span className="text-soft">→</span>
+        <span className="basis-full" />
         <Figure
           label="Width"
           value={box.width}

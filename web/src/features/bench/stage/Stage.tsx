@@ -38,7 +38,10 @@ export function Stage({ bench, fit }: { bench: Bench; fit: FitOut }) {
   useLayoutEffect(() => drawProofAt(drawn), [drawProofAt, drawn]);
   return (
     <section aria-label="Proof" ref={room}>
-      <div className="flex items-baseline justify-between gap-4 pb-1.5" style={{ paddingLeft: RULER_PX }}>
+      <div
+        className="flex flex-wrap items-baseline justify-between gap-x-4 pb-1.5"
+        style={{ paddingLeft: RULER_PX }}
+      >
         <span className="figure text-soft">
           {fit.sheet.destination} · {fit.sheet.name}
         </span>
@@ -161,7 +164,7 @@ function ViewSwitch({ asSeen, setAsSeen, scale }: SwitchProps) {
   const words =
     scale >= 1 ? `magnified ${Math.round(scale * 10) / 10} ×` : `drawn at ${Math.round(scale * 100)} %`;
   return (
-    <div className="flex items-baseline gap-4 text-[13px]">
+    <div className="flex items-baseline gap-4 text-[13px] whitespace-nowrap">
       <span className="figure text-soft">{words}</span>
       <button type="button" aria-pressed={!asSeen} className={look(!asSeen)} onClick={() => setAsSeen(false)}>
         as delivered

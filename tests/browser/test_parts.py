@@ -1,0 +1,161 @@
+"""Each kind of part at the bench: pictures in shapes, marks recoloured, grounds, edges, effects, order by keys."""
+
+import json
+from typing import Any
+
+import pytest
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
+
+from tests.browser.person import Person
+from tests.browser.test_composing import _emptied, bench, part, row, set_field, waits_for  # noqa: F401
+
+
+def own(person: Person, name: str) -> Any:
+    """A part of the piece's document."""
+    parts = person.fit()["piece"]["document"]["parts"]
+    return next(entry for entry in parts if entry["id"] == name)
+
+
+def choose(person: Person, label: str, value: str) -> None:
+    """Chooses from a list by its name."""
+    Select(person.find(f"//select[@aria-label='{label}']")).select_by_visible_text(value)
+
+
+def switch(person: Person, label: str) -> None:
+    """Turns something on or off."""
+    person.find(f"//button[@role='switch'][@aria-label='{label}']").click()
+
+
+def add_picture(person: Person, name: str) -> None:
+    """Adds artwork from the list and waits until it is there and open."""
+    person.button("+ picture or mark").click()
+    person.button(name).click()
+    person.find(f"//li//button[contains(@aria-label, '{name}')][@aria-expanded='true']")
+
+
+@pytest.fixture
+def with_picture(bench: Person) -> Person:  # noqa: F811
+    """A piece with a picture of its own box, selected."""
+    add_picture(bench, "workbench.jpg")
+    return bench
+
+
+def test_a_picture_is_cut_to_a_shape_with_a_border_and_moved_inside(with_picture: Person) -> None:
+    person = with_picture
+    choose(person, "Shape of the picture", "circle")
+    person.wait(lambda: own(person, "picture")["die"]["shape"] == "circle", "the circle")
+    switch(person, "Border")
+    person.wait(lambda: own(person, "picture")["die"]["border"], "the border")
+    person.button("move inside").click()
+    slider = person.find("//*[@data-stage]//div[@role='slider']")
+    before = part(person, "picture")["artwork"]["window"]
+    person.driver.execute_script("arguments[0].focus()", slider)
+    ActionChains(person.driver).send_keys("+").perform()
+    waits_for(person, "picture", "a zoom", lambda now: now["artwork"]["window"]["width"] < before["width"] * 0.95)
+    ActionChains(person.driver).send_keys(Keys.ARROW_RIGHT).perform()
+    person.wait(lambda: own(person, "picture")["focus"], "a focus")
+    ActionChains(person.driver).send_keys(Keys.ESCAPE).perform()
+    person.button("move inside")
+
+
+def test_a_picture_is_replaced_in_its_place(with_picture: Person) -> None:
+    person = with_picture
+    before = own(person, "picture")
+    person.button("replace…").click()
+    person.button("misty-street.jpg").click()
+    person.wait(lambda: own(person, "picture")["artwork"] != before["artwork"], "the other picture")
+    assert own(person, "picture")["stands"] == before["stands"]
+
+
+def test_a_mark_is_recoloured_colour_by_colour(bench: Person) -> None:  # noqa: F811
+    add_picture(bench, "wheel-badge.svg")
+    bench.find("//button[normalize-space()='same']").click()
+    bench.find("//button[starts-with(@aria-label, 'Instead of') and contains(@aria-label, '#b4541a')]").click()
+    bench.wait(lambda: list(own(bench, "mark")["recolour"].values()) == ["#b4541a"], "the new colour")
+
+
+def test_an_edge_is_put_around_a_part_and_made_wider(with_picture: Person) -> None:
+    person = with_picture
+    switch(person, "Edge")
+    person.wait(lambda: own(person, "picture")["edge"], "the edge")
+    set_field(person, "Width of the edge", "32")
+    person.wait(lambda: own(person, "picture")["edge"]["width"] == pytest.approx(0.05), "32 of 640 px")
+    switch(person, "Edge")
+    person.wait(lambda: own(person, "picture")["edge"] is None, "no edge")
+
+
+@pytest.mark.parametrize("effect", ["Outline", "Glow", "Shadow", "Plate"])
+def test_an_effect_is_added_with_a_name_for_undo_and_taken_away(bench: Person, effect: str) -> None:  # noqa: F811
+    row(bench, "headline").click()
+    switch(bench, effect)
+    bench.wait(lambda: own(bench, "headline")[effect.lower()], f"the {effect}")
+    bench.sees(f"Undo “add a{'n' if effect == 'Outline' else ''} {effect.lower()}”")
+    switch(bench, effect)
+    bench.wait(lambda: own(bench, "headline")[effect.lower()] is None, f"no {effect}")
+
+
+def test_the_ground_is_a_picture_then_a_pattern_then_a_colour(bench: Person) -> None:  # noqa: F811
+    row(bench, "ground").click()
+    for words, kind in (("pattern", "pattern"), ("picture", "picture"), ("colour", "solid")):
+        bench.find(f"//div[@aria-label='Filled']//button[normalize-space()='{words}']").click()
+        bench.wait(lambda kind=kind: (own(bench, "ground")["fill"] or {}).get("kind") == kind, f"the {kind}")
+
+
+def test_a_shape_is_chosen_and_filled_with_a_gradient(bench: Person) -> None:  # noqa: F811
+    bench.button("+ words or shape").click()
+    bench.find("//button[normalize-space()='Shape']").click()
+    bench.find("//select[@aria-label='Shape']")
+    choose(bench, "Shape", "ribbon")
+    bench.wait(lambda: own(bench, "shape")["shape"] == "ribbon", "the ribbon")
+    bench.find("//div[@aria-label='Filled']//button[normalize-space()='gradient']").click()
+    bench.wait(lambda: own(bench, "shape")["fill"]["kind"] == "gradient", "the gradient")
+
+
+def test_parts_are_ordered_duplicated_hidden_and_locked_by_keys(with_picture: Person) -> None:
+    person = with_picture
+
+    def order() -> list[str]:
+        return [entry["id"] for entry in person.fit()["piece"]["document"]["parts"]]
+
+    def press(*keys: str) -> None:
+        person.driver.execute_script("document.activeElement.blur()")
+        ActionChains(person.driver).send_keys(*keys).perform()
+
+    front = order()
+    press(Keys.PAGE_DOWN)
+    person.wait(lambda: order().index("picture") == front.index("picture") - 1, "one step back")
+    press("h")
+    person.wait(lambda: own(person, "picture")["hidden"], "hidden")
+    press("h")
+    person.wait(lambda: not own(person, "picture")["hidden"], "shown")
+    press("l")
+    person.wait(lambda: own(person, "picture")["locked"], "locked")
+    grips = person.driver.find_elements("xpath", "//*[@data-stage]//div[contains(@aria-label, 'workbench.jpg')]")
+    assert grips == [], "a locked part cannot be taken hold of"
+
+
+def test_what_somebody_else_adds_appears_by_itself(bench: Person) -> None:  # noqa: F811
+    fit = bench.fit()
+    change = {"part": "shape", "act": "add", "value": {"role": "shape", "shape": "star", "name": "A colleague's star"}}
+    body = json.dumps({"revision": fit["piece"]["revision"], "step": "elsewhere", "changes": [change]})
+    script = """
+    const [address, body, done] = arguments;
+    const token = document.cookie.match(/fitzle_csrf=([^;]*)/)[1];
+    fetch(address, {method: 'PATCH', body, headers: {'Content-Type': 'application/json', 'X-CSRFToken': token}})
+      .then((answer) => done(answer.status));
+    """
+    address = f"/api/workspaces/ottermoor/fits/{fit['id']}"
+    assert bench.driver.execute_async_script(script, address, body) == 200
+    bench.sees("A colleague's star")
+
+
+def test_the_steps_are_there_after_a_reload(bench: Person) -> None:  # noqa: F811
+    row(bench, "headline").click()
+    set_field(bench, "Turn", "3")
+    waits_for(bench, "headline", "a turn", lambda now: now["turn"] == 3)
+    bench.driver.refresh()
+    bench.sees("Undo “turn”")
+    bench.driver.find_element("tag name", "body").send_keys(Keys.CONTROL, "z")
+    waits_for(bench, "headline", "no turn", lambda now: now["turn"] == 0)
