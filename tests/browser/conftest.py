@@ -59,7 +59,18 @@ def fitzle(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
     port = free_port()
     log = (folder / "servers.log").open("wb")
     web = ["gunicorn", "fitzle.config.wsgi", "--bind", f"127.0.0.1:{port}", "--threads", "8"]
-    worker = ["celery", "-A", "fitzle.config.celery", "worker", "-Q", "intake,files", "--concurrency", "2"]
+    worker = [
+        "celery",
+        "-A",
+        "fitzle.config.celery",
+        "worker",
+        "-Q",
+        "intake,files",
+        "--concurrency",
+        "2",
+        "--loglevel",
+        "INFO",
+    ]
     servers = [
         subprocess.Popen([sys.executable, "-m", *command], env=environment, cwd=ROOT, stdout=log, stderr=log)
         for command in (web, worker)

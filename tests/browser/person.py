@@ -15,7 +15,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import WebDriverWait
 
-PATIENCE_S = 45  # these machines stall for many seconds at times
+PATIENCE_S = 90  # these machines stall for many seconds at times
 FLAGS = (
     "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync", "--window-size=1280,800",

@@ -127,7 +127,7 @@ function TextField({ text, change }: { text: string; change: (text: string) => v
       maxLength={1000}
       onBlur={(event) => done(event.target.value)}
       onKeyDown={(event) => {
-        if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) done(event.currentTarget.value);
+        if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) event.currentTarget.blur();
       }}
       className="mt-1 w-full resize-y border border-hairline bg-transparent px-2 py-1 text-[13px] focus:border-measure"
     />

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 
 import type { FitOut, PartOut, Schemas } from "../../../api/client";
 import { typefaceUrl } from "../../../api/queries";
@@ -22,7 +22,9 @@ export function WordsEditor({
   const words = partHere(fit, documentPart(fit, part.part) as Words);
   const [text, setText] = useState(words.text);
   const face = useFace(bench.workspace, words);
+  const cancelled = useRef(false);
   const done = () => {
+    if (cancelled.current) return;
     bench.selection.goInside(null);
     if (text !== words.text)
       bench.change("change the words", [{ part: part.part, field: "text", value: text }]);
@@ -39,10 +41,10 @@ export function WordsEditor({
       onBlur={done}
       onKeyDown={(event) => {
         if (event.key === "Escape") {
-          setText(words.text);
+          cancelled.current = true;
           bench.selection.goInside(null);
         }
-        if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) done();
+        if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) event.currentTarget.blur();
         event.stopPropagation();
       }}
       className="absolute resize-none overflow-hidden bg-measure/10 outline-2 outline-measure"
