@@ -25,7 +25,9 @@ def choose(person: Person, label: str, value: str) -> None:
 
 def switch(person: Person, label: str) -> None:
     """Turns something on or off."""
-    person.find(f"//button[@role='switch'][@aria-label='{label}']").click()
+    button = person.find(f"//button[@role='switch'][@aria-label='{label}']")
+    person.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", button)
+    button.click()
 
 
 def add_picture(person: Person, name: str) -> None:

@@ -58,8 +58,10 @@ export function ColourChoice({ bench, label, value, none, change, against, more 
               className={`size-6 border ${colour === value ? "border-2 border-measure" : "border-hairline"}`}
               style={{ background: colour }}
             />
-            {contrasts?.[colour] !== undefined && (
-              <span className="figure text-[9px]! text-soft">{contrasts[colour].toFixed(1)}</span>
+            {against !== undefined && (
+              <span className="figure text-[9px]! text-soft">
+                {contrasts?.[colour]?.toFixed(1) ?? "\u00a0"}
+              </span>
             )}
           </span>
         ))}
