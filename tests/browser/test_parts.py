@@ -72,6 +72,31 @@ def test_a_picture_is_replaced_in_its_place(with_picture: Person) -> None:
     assert own(person, "picture")["stands"] == before["stands"]
 
 
+DRAG = """
+const [from, to, share] = arguments;
+const transfer = new DataTransfer();
+from.dispatchEvent(new DragEvent('dragstart', {bubbles: true, dataTransfer: transfer}));
+const frame = to.getBoundingClientRect();
+const at = {clientX: frame.left + share * frame.width, clientY: frame.top + share * frame.height};
+for (const kind of ['dragover', 'drop']) {
+  to.dispatchEvent(new DragEvent(kind, {bubbles: true, cancelable: true, dataTransfer: transfer, ...at}));
+}
+"""
+
+
+def test_artwork_is_dragged_from_the_list_onto_the_proof_and_onto_a_picture(bench: Person) -> None:  # noqa: F811
+    stage = bench.find("//*[@data-stage]")
+    bench.button("+ picture or mark").click()
+    bench.driver.execute_script(DRAG, bench.button("workbench.jpg"), stage, 0.5)
+    bench.wait(lambda: any(entry["part"] == "picture" for entry in bench.fit()["parts"]), "the picture")
+    box = part(bench, "picture")["box"]
+    assert box["x"] + box["width"] / 2 == pytest.approx(320, abs=1), "its middle is where it was dropped"
+    bench.sees("workbench.jpg")
+    before = own(bench, "picture")["artwork"]
+    bench.driver.execute_script(DRAG, bench.button("misty-street.jpg"), stage, 0.5)
+    bench.wait(lambda: own(bench, "picture")["artwork"] != before, "the other picture in its place")
+
+
 def test_a_mark_is_recoloured_colour_by_colour(bench: Person) -> None:  # noqa: F811
     add_picture(bench, "wheel-badge.svg")
     bench.find("//button[normalize-space()='same']").click()

@@ -40,14 +40,14 @@ def read_fit(request: HttpRequest, workspace: Path[str], fit: UUID) -> Any:
 def change_fit(request: HttpRequest, workspace: Path[str], fit: UUID, given: Edit) -> Any:
     """Changes the fit's piece and answers with the plan, the findings and the address of the new proof."""
     space = workspace_to_change(request.user, workspace)
-    piece = fit_of(space, fit).piece
+    found = fit_of(space, fit)
     placings = [
         Placing(entry.part, Rect(entry.x, entry.y, entry.width, entry.height), entry.placement)
         for entry in given.placings
     ]
-    changes = given.changes + placing_changes(space, fit_of(space, fit), placings)
-    save_changes(piece, request.user, given.revision, changes, given.step)
-    make_later(entry.pk for entry in fits_of_piece(piece))
+    changes = given.changes + placing_changes(space, found, placings)
+    save_changes(found.piece, request.user, given.revision, changes, given.step)
+    make_later(entry.pk for entry in fits_of_piece(found.piece))
     return view_of_fit(space, fit, given.proof_width)
 
 

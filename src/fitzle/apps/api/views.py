@@ -102,14 +102,17 @@ def fit_view(workspace: Any, opened: OpenFit, delivered: dict[UUID, str]) -> Fit
         file=FileOut(**file) if file else None,
         house=list(house_colours(workspace)),
         artwork_colours=[entry.hex for own in facts.values() for entry in own.colours[:6]],
-        rail=rail_view(workspace, fit.piece, delivered),
+        rail=rail_view(workspace, opened, delivered),
     )
 
 
-def rail_view(workspace: Any, piece: Any, delivered: dict[UUID, str]) -> list[FitBrief]:
-    """All fits of a piece, each drawn to fit the rail."""
+def rail_view(workspace: Any, known: OpenFit, delivered: dict[UUID, str]) -> list[FitBrief]:
+    """All fits of a piece, each drawn to fit the rail; `known` is the one that is planned already."""
     briefs = []
-    for opened in open_fits(workspace, fits_of_piece(piece)):
+    fits = fits_of_piece(known.fit.piece)
+    others = open_fits(workspace, [fit for fit in fits if fit.pk != known.fit.pk])
+    planned = {opened.fit.pk: opened for opened in [*others, known]}
+    for opened in (planned[fit.pk] for fit in fits if fit.pk in planned):
         size = opened.planned.plan.size
         scale = min(RAIL_TALLEST_PX / size.height, RAIL_WIDEST_PX / size.width, 1.0)
         state, why = state_of(opened, delivered.get(opened.fit.placement_id))

@@ -6,6 +6,9 @@ import { artworkQuery, artworkUrl } from "../../api/queries";
 import { BringIn } from "../../ui/BringIn";
 import type { Bench } from "./useBench";
 
+/** What is dragged from the list of artwork to the proof. */
+export const ARTWORK_TYPE = "application/x-fitzle-artwork";
+
 const ROLES = ["headline", "second line", "byline", "badge", "shape"];
 const WORDS: Record<string, string> = {
   headline: "Headline",
@@ -54,6 +57,8 @@ export function ArtworkList({ bench, choose }: { bench: Bench; choose: (artwork:
                 aria-label={entry.name}
                 title={entry.name}
                 onClick={() => choose(entry.id)}
+                draggable
+                onDragStart={(event) => event.dataTransfer.setData(ARTWORK_TYPE, entry.id)}
                 className="flex h-16 w-full items-center justify-center border border-hairline p-1 hover:border-measure"
                 style={{ background: entry.shown_on ?? undefined }}
               >

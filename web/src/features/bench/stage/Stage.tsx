@@ -5,6 +5,7 @@ import { partUrl, proofUrl } from "../../../api/queries";
 import { Dimension } from "../../../ui/Dimension";
 import { SteadyImage } from "../../../ui/SteadyImage";
 import { useUploads } from "../../../ui/useUploads";
+import { ARTWORK_TYPE } from "../AddPart";
 import { useBenchKeys } from "../useBenchKeys";
 import type { Bench } from "../useBench";
 import { Carried, usePrepared } from "./Carried";
@@ -74,7 +75,7 @@ function Proof({ bench, fit, scale, drawn, asSeen }: ProofProps) {
   const gestures = useGesture(bench, fit, scale);
   useBenchKeys(bench, fit, gestures);
   usePrepared(bench, fit, drawn);
-  const drop = useDrop(fit);
+  const drop = useDrop(bench, fit);
   const { gesture } = gestures;
   const typed = fit.parts.find((part) => part.words && bench.selection.inside === part.part);
   const away = gesture?.parts.map((part) => part.part).join(",") ?? typed?.part;
@@ -120,22 +121,17 @@ function Proof({ bench, fit, scale, drawn, asSeen }: ProofProps) {
   );
 }
 
-/** Files dropped on the proof become a part where they were dropped; on a picture they take its place. */
-function useDrop(fit: FitOut) {
+interface Target {
+  x: number;
+  y: number;
+  /** The picture whose place is taken; none: a new part with its middle at (x, y), in fractions. */
+  instead?: string;
+}
+
+/** Files and artwork dropped on the proof become a part where they were dropped; on a picture they take its place. */
+function useDrop(bench: Bench, fit: FitOut) {
   const [over, setOver] = useState(false);
   const { bring } = useUploads();
-  const target = (event: DragEvent): string => {
-    const frame = event.currentTarget.getBoundingClientRect();
-    const within = (share: number) => Math.min(1, Math.max(0, share));
-    const x = within((event.clientX - frame.left) / frame.width);
-    const y = within((event.clientY - frame.top) / frame.height);
-    const hit = [...fit.parts].reverse().find(({ box, artwork }) => {
-      const [px, py] = [x * fit.width, y * fit.height];
-      const inside = px >= box.x && px <= box.x + box.width && py >= box.y && py <= box.y + box.height;
-      return artwork && inside && (box.width < fit.width || box.height < fit.height);
-    });
-    return hit ? `instead/${fit.id}/${hit.part}` : `into/${fit.id}/${x.toFixed(4)}/${y.toFixed(4)}`;
-  };
   return {
     over,
     handlers: {
@@ -147,11 +143,31 @@ function useDrop(fit: FitOut) {
       onDrop: (event: DragEvent) => {
         event.preventDefault();
         setOver(false);
-        bring([...event.dataTransfer.files], [target(event)]);
+        const target = targetOf(event, fit);
+        const artwork = event.dataTransfer.getData(ARTWORK_TYPE);
+        if (artwork) bench.add({ artwork, ...target });
+        else bring([...event.dataTransfer.files], [wordsOf(target, fit)]);
       },
     },
   };
 }
+
+function targetOf(event: DragEvent, fit: FitOut): Target {
+  const frame = event.currentTarget.getBoundingClientRect();
+  const within = (share: number) => Math.min(1, Math.max(0, share));
+  const x = within((event.clientX - frame.left) / frame.width);
+  const y = within((event.clientY - frame.top) / frame.height);
+  const hit = [...fit.parts].reverse().find(({ box, artwork }) => {
+    const [px, py] = [x * fit.width, y * fit.height];
+    const inside = px >= box.x && px <= box.x + box.width && py >= box.y && py <= box.y + box.height;
+    return artwork && inside && (box.width < fit.width || box.height < fit.height);
+  });
+  return { x, y, instead: hit?.part };
+}
+
+/** The same for a file that has to be read first. */
+const wordsOf = ({ x, y, instead }: Target, fit: FitOut) =>
+  instead ? `instead/${fit.id}/${instead}` : `into/${fit.id}/${x.toFixed(4)}/${y.toFixed(4)}`;
 
 interface SwitchProps {
   asSeen: boolean;
