@@ -155,9 +155,11 @@ def test_parts_are_ordered_duplicated_hidden_and_locked_by_keys(with_picture: Pe
     press(Keys.PAGE_DOWN)
     person.wait(lambda: order().index("picture") == front.index("picture") - 1, "one step back")
     press("h")
-    person.wait(lambda: own(person, "picture")["hidden"], "hidden")
+    person.button("Show workbench.jpg")
+    assert own(person, "picture")["hidden"]
     press("h")
-    person.wait(lambda: not own(person, "picture")["hidden"], "shown")
+    person.button("Hide workbench.jpg")
+    assert not own(person, "picture")["hidden"]
     press("l")
     person.wait(lambda: own(person, "picture")["locked"], "locked")
     grip = "//*[@data-stage]//div[contains(@aria-label, 'workbench.jpg')]"
