@@ -11,9 +11,11 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.geometry.anchor import Anchor
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.geometry.shapes import SHAPES
+from fitzle.core.piece.changes import apply_changes
 from fitzle.core.piece.document import Piece
 from fitzle.core.piece.parts import Box, ShapePart
 from fitzle.core.plan.guides import guides_of
+from fitzle.core.plan.new_parts import words_part
 from fitzle.core.plan.placed import PlacedArtwork, PlacedWords, Plan
 from fitzle.core.plan.planning import plan_piece
 from fitzle.core.plan.standing import standing_at, standing_box, turned_size
@@ -179,3 +181,11 @@ def test_each_kind_of_placement_has_three_starting_points_that_can_be_planned(ki
         assert plan.parts
         colours = {part.colour for part in plan.words}
         assert colours <= {"auto", *house.colours, "#111111", "#ffffff"}
+
+
+@pytest.mark.parametrize("role", ["headline", "second line", "byline", "badge"])
+@pytest.mark.parametrize("size", [(640, 640), (1280, 720), (360, 800)])
+def test_new_words_stand_free_of_the_edges_in_any_shape(role: str, size: tuple[int, int]) -> None:
+    document = apply_changes(Piece.model_validate(piece(ground=solid("#ffffff"))), [words_part(role)])
+    placed = plan_piece(document, sheet(size={"width": size[0], "height": size[1]}), {}).words[0]
+    assert min(placed.stands.x, size[0] - placed.stands.right) >= 0.05 * min(size)

@@ -14,9 +14,10 @@ from fitzle.core.type.library import USUAL_FAMILY
 from fitzle.core.units import Size
 
 NEW_SIDE = 0.5  # of the picture's width and height: large enough to see and small enough to move
+# At most 0.86 short sides wide, so that they stand free of the edges in a square picture too.
 _WORDS: dict[str, tuple[str, Box, float]] = {  # text, where it stands, weight
-    "headline": ("Headline", Box(anchor="left", dx=0.07, dy=-0.05, width=1.0, height=0.4), 800),
-    "second line": ("Second line", Box(anchor="bottom-left", dx=0.07, dy=-0.08, width=1.0, height=0.16), 600),
+    "headline": ("Headline", Box(anchor="left", dx=0.07, dy=-0.05, width=0.86, height=0.4), 800),
+    "second line": ("Second line", Box(anchor="bottom-left", dx=0.07, dy=-0.08, width=0.86, height=0.16), 600),
     "byline": ("Byline", Box(anchor="bottom-left", dx=0.07, dy=-0.06, width=0.8, height=0.12), 600),
     "badge": ("New", Box(anchor="top-right", dx=-0.07, dy=0.07, width=0.4, height=0.2), 800),
 }

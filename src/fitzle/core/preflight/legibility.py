@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
@@ -205,10 +206,11 @@ def _faint(entry: Seen, part: Placed, plan: Plan, sheet: SpecSheet) -> Finding |
         return None
     what = f"“{' '.join(part.layout.lines)[:24]}” reads" if isinstance(part, PlacedWords) else "The mark reads"
     veil = ", under its veil" if sheet.veil else ""
+    shown = math.floor(entry.ratio * 10) / 10  # never rounded up to the least that is asked
     return Finding(
         rule="contrast",
         severity="risky",
-        message=f"{what} only {entry.ratio:.1f} : 1 on what is behind it{veil}. {least:g} : 1 is the least that is"
+        message=f"{what} only {shown:.1f} : 1 on what is behind it{veil}. {least:g} : 1 is the least that is"
         " seen well.",
         measured=entry.ratio,
         limit=least,
