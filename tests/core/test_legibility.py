@@ -9,7 +9,8 @@ from fitzle.core.colour.srgb import Rgb, parse_hex
 from fitzle.core.errors import DocumentError
 from fitzle.core.piece.changes import apply_changes
 from fitzle.core.piece.document import Piece
-from fitzle.core.pipeline import colour_contrasts, fit_key, look_remembered, plan_fit
+from fitzle.core.pipeline import fit_key, look_remembered, plan_fit
+from fitzle.core.preflight.legibility import contrasts_behind
 from fitzle.core.preflight.repairs import repair_changes
 from fitzle.core.preflight.typefaces import typefaces_for
 from fitzle.core.units import Size
@@ -111,11 +112,11 @@ def test_missing_letters_are_told() -> None:
 def test_contrasts_of_any_colours_are_those_that_the_words_would_have() -> None:
     data = piece(words(), ground=solid("#17443c"))
     fit, there = planned(data), sheet(size={"width": 320, "height": 180})
-    found = colour_contrasts(fit.plan, "w", ["#ffffff", "#17443c"], there, artworks()[1])
+    found = contrasts_behind(fit.plan, "w", ["#ffffff", "#17443c"], there, artworks()[1])
     assert found["#17443c"] == 1.0
     assert found["#ffffff"] == pytest.approx(contrast_ratio(Rgb(255, 255, 255), parse_hex("#17443c")), abs=0.02)
     with pytest.raises(DocumentError, match="no part 'x'"):
-        colour_contrasts(fit.plan, "x", ["#ffffff"], there, artworks()[1])
+        contrasts_behind(fit.plan, "x", ["#ffffff"], there, artworks()[1])
 
 
 def test_what_was_seen_once_need_not_be_looked_at_again() -> None:

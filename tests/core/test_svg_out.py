@@ -7,8 +7,9 @@ import pytest
 import pyvips
 
 from fitzle.core.artwork.reading import read_artwork
-from fitzle.core.pipeline import make_fit, svg_file
+from fitzle.core.pipeline import make_fit
 from fitzle.core.render.painting import paint
+from fitzle.core.render.svg import svg_of
 from tests.core.composed import PIECES, artworks, piece, planned, words
 from tests.make import sheet, solid
 
@@ -26,13 +27,13 @@ def premultiplied(pixels: np.ndarray) -> np.ndarray:
 def test_the_svg_looks_like_the_picture(case: str) -> None:
     plan, sources = planned(PIECES[case]).plan, artworks()[1]
     drawn = premultiplied(paint(plan, sources))
-    again = premultiplied(pyvips.Image.svgload_buffer(svg_file(plan, sources)).numpy())
+    again = premultiplied(pyvips.Image.svgload_buffer(svg_of(plan, sources)).numpy())
     assert drawn.shape == again.shape
     assert np.abs(drawn - again).mean() <= MEAN_TOLERANCE
 
 
 def test_words_are_outlines_and_marks_stay_vectors() -> None:
-    data = svg_file(planned(PIECES["sticker"]).plan, artworks()[1]).decode()
+    data = svg_of(planned(PIECES["sticker"]).plan, artworks()[1]).decode()
     assert "<text" not in data and "<image" not in data
     assert data.count("<svg") == 2, "the mark as it came, nested"
     assert "#17443c" in data and "#b4541a" not in data, "recoloured in its own attributes"
@@ -49,7 +50,7 @@ def test_two_marks_with_the_same_ids_do_not_meet() -> None:
     two = {**one, "id": "b", "stands": {"anchor": "right", "width": 0.5, "height": 0.5}}
     there, facts, sources = sheet(), {"g": art.facts}, {"g": art.source}
     fit = look_at_fit(plan_fit(Piece.model_validate(piece(one, two)), there, facts), there, facts, sources)
-    ids = re.findall(r' id="([^"]+)"', svg_file(fit.plan, sources).decode())
+    ids = re.findall(r' id="([^"]+)"', svg_of(fit.plan, sources).decode())
     assert {"a-g", "b-g"} <= set(ids) and len(ids) == len(set(ids))
 
 

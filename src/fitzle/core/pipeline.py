@@ -23,7 +23,7 @@ from fitzle.core.plan.planning import plan_piece
 from fitzle.core.preflight.demands import Demand, judge_file
 from fitzle.core.preflight.eye import judge_by_eye
 from fitzle.core.preflight.file_facts import FileFacts, read_file_facts
-from fitzle.core.preflight.legibility import AUTO, Looked, Seen, contrasts_behind, judge_contrast, looked_at, seen_again
+from fitzle.core.preflight.legibility import AUTO, Looked, Seen, judge_contrast, looked_at, seen_again
 from fitzle.core.render.painting import paint
 from fitzle.core.render.svg import svg_of
 from fitzle.core.spec.naming import file_name
@@ -135,22 +135,6 @@ def preview_bytes(pixels: Pixels) -> tuple[bytes, str]:
         return out.getvalue(), "image/jpeg"
     Image.fromarray(pixels).save(out, "PNG", compress_level=1)
     return out.getvalue(), "image/png"
-
-
-def colour_contrasts(
-    plan: Plan,
-    part: str,
-    colours: list[str],
-    sheet: SpecSheet,
-    sources: Mapping[str, Source],
-) -> dict[str, float]:
-    """The contrast that each colour (hex) would have with what is really behind a part; raises DocumentError."""
-    return contrasts_behind(plan, part, colours, sheet, sources)
-
-
-def svg_file(plan: Plan, sources: Mapping[str, Source]) -> bytes:
-    """A looked-at plan as SVG."""
-    return svg_of(plan, sources)
 
 
 def parts_alone(plan: Plan, parts: Collection[str]) -> Plan:

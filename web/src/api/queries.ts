@@ -1,6 +1,6 @@
 import { queryOptions } from "@tanstack/react-query";
 
-import { answerOf, client, type ArtworkOut } from "./client";
+import { answerOf, client, type ArtworkOut, type FitOut } from "./client";
 
 const COLLEAGUES_MS = 5000; // how often to look whether somebody else has changed the piece
 const BUSY_MS = 600; // how often to look while a worker is busy with something on the screen
@@ -38,6 +38,9 @@ export const artworkQuery = (workspace: string) =>
     refetchInterval: (query) => (query.state.data?.some(isOnItsWay) ? BUSY_MS : false),
   });
 
+/** Whether the file of the fit, or of another placement of its piece, is still being made. */
+const isBusy = (fit: FitOut) => fit.measuring || fit.rail.some((entry) => entry.state === "working");
+
 export const fitQuery = (workspace: string, fit: string) =>
   queryOptions({
     queryKey: [workspace, "fit", fit],
@@ -45,7 +48,7 @@ export const fitQuery = (workspace: string, fit: string) =>
       answerOf(
         client.GET("/api/workspaces/{workspace}/fits/{fit}", { params: { path: { workspace, fit } } }),
       ),
-    refetchInterval: (query) => (query.state.data?.measuring ? BUSY_MS : COLLEAGUES_MS),
+    refetchInterval: (query) => (query.state.data && isBusy(query.state.data) ? BUSY_MS : COLLEAGUES_MS),
   });
 
 export const typefacesQuery = (workspace: string, fit: string, part: string, key: string) =>

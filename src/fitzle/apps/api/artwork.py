@@ -21,7 +21,7 @@ from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.jobs.queue import make_later, read_later
 from fitzle.apps.pieces.composing import check_target
-from fitzle.apps.pieces.fits import SUITED, open_fit, place
+from fitzle.apps.pieces.fits import SUITED, place
 from fitzle.core.artwork.straight import straight
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.pipeline import preview_bytes
@@ -101,9 +101,7 @@ def place_artwork(request: HttpRequest, workspace: Path[str], given: Place) -> A
         return Status(404, {"message": "This artwork is not ready yet."})
     fits = place(space, request.user, given.artwork, given.placements)
     make_later(fit.pk for fit in fits)
-    placed = {fit.pk for fit in fits}
-    rail = rail_view(space, open_fit(space, fits[0]), last_delivered_keys(space)) if fits else []
-    return Status(201, [brief for brief in rail if brief.id in placed])
+    return Status(201, rail_view(space, fits, last_delivered_keys(space)))
 
 
 def _uuids(texts: list[str]) -> list[UUID]:

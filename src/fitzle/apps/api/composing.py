@@ -9,19 +9,21 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router, Status
 
 from fitzle.apps.accounts.access import house_colours, workspace_to_change, workspace_to_see
-from fitzle.apps.api.fits import view_of_fit
+from fitzle.apps.api.fits import view_of_changed
 from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
 from fitzle.apps.api.shapes import Begin, FitOut, Message, NewPart, StalePiece, StartingPointOut
 from fitzle.apps.artwork.library import facts_by_id, sources_by_id
 from fitzle.apps.destinations.shelves import placements_of
-from fitzle.apps.jobs.queue import make_later
 from fitzle.apps.pieces.composing import artwork_change, begin, points_for, replace_changes, role_part
-from fitzle.apps.pieces.fits import fit_of, fits_of_piece, looked_fit
+from fitzle.apps.pieces.fits import fit_of
+from fitzle.apps.pieces.opening import looked_fit
 from fitzle.apps.pieces.saving import save_changes
 from fitzle.core.colour.srgb import normal_hex
 from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.piece.document import artworks_in
-from fitzle.core.pipeline import colour_contrasts, look_at_fit, plan_fit, proof_bytes, svg_file
+from fitzle.core.pipeline import look_at_fit, plan_fit, proof_bytes
+from fitzle.core.preflight.legibility import contrasts_behind
+from fitzle.core.render.svg import svg_of
 from fitzle.core.spec.naming import file_name
 
 router = Router(tags=["composing"])
@@ -42,8 +44,7 @@ def add_part(request: HttpRequest, workspace: Path[str], fit: UUID, given: NewPa
     else:
         changes, step = [role_part(space, given.role)], f"add a {given.role}"
     save_changes(found.piece, request.user, given.revision, changes, step)
-    make_later(entry.pk for entry in fits_of_piece(found.piece))
-    return view_of_fit(space, fit, given.proof_width)
+    return view_of_changed(space, found, given.proof_width)
 
 
 @router.get("/fits/{uuid:fit}/contrasts", response={200: dict[str, float], 422: Message})
@@ -54,17 +55,16 @@ def contrasts(request: HttpRequest, workspace: Path[str], fit: UUID, part: str, 
         wanted = [normal_hex(entry) for entry in colours.split(",")[:MOST_COLOURS] if entry]
     except ValueError as error:
         raise ValueOutOfRange(str(error)) from error
-    opened, sources = looked_fit(space, fit_of(space, fit))
-    return colour_contrasts(opened.planned.plan, part, wanted, opened.sheet, sources)
+    opened = looked_fit(space, fit_of(space, fit))
+    return contrasts_behind(opened.planned.plan, part, wanted, opened.sheet, opened.sources(preview=True))
 
 
 @router.get("/fits/{uuid:fit}/svg")
 def as_svg(request: HttpRequest, workspace: Path[str], fit: UUID) -> HttpResponse:
     """The fit as SVG with words as outlines, to save."""
     space = workspace_to_see(request.user, workspace)
-    opened, _ = looked_fit(space, fit_of(space, fit))
-    names = artworks_in(opened.document, str(opened.fit.placement_id))
-    data = svg_file(opened.planned.plan, sources_by_id(space, names, preview=False))
+    opened = looked_fit(space, fit_of(space, fit))
+    data = svg_of(opened.planned.plan, opened.sources(preview=False))
     name = file_name(
         opened.sheet.naming,
         "svg",
@@ -106,5 +106,4 @@ def begin_piece(request: HttpRequest, workspace: Path[str], placement: UUID, giv
     """A new piece from a starting point."""
     space = workspace_to_change(request.user, workspace)
     fit = begin(space, request.user, placements_of(space, [placement])[0], given.starting_point)
-    make_later([fit.pk])
-    return Status(201, view_of_fit(space, fit.pk))
+    return Status(201, view_of_changed(space, fit))

@@ -20,7 +20,8 @@ from fitzle.apps.deliveries.delivering import (
     last_delivered_keys,
     zip_of,
 )
-from fitzle.apps.pieces.fits import fit_of, fits_on_wall, open_fits
+from fitzle.apps.pieces.fits import fit_of, fits_on_wall
+from fitzle.apps.pieces.opening import open_fits
 
 router = Router(tags=["deliveries"])
 MEDIA_TYPES = {

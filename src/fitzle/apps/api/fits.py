@@ -14,15 +14,14 @@ from fitzle.apps.accounts.access import house_colours, workspace_to_change, work
 from fitzle.apps.api.pictures import immutable_picture, width_allowed
 from fitzle.apps.api.shapes import Edit, FitOut, Message, StalePiece
 from fitzle.apps.api.views import fit_view
-from fitzle.apps.artwork.library import facts_by_id
 from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.jobs.queue import make_later
 from fitzle.apps.pieces.composing import Placing, placing_changes
-from fitzle.apps.pieces.fits import OpenFit, fit_of, fits_of_piece, looked_fit, take_away
-from fitzle.apps.pieces.saving import document_of, save_changes
-from fitzle.core.artwork.sources import Source
+from fitzle.apps.pieces.fits import fit_of, fits_of_piece, take_away
+from fitzle.apps.pieces.models import Fit
+from fitzle.apps.pieces.opening import OpenFit, looked_fit, open_fit
+from fitzle.apps.pieces.saving import save_changes
 from fitzle.core.geometry.rect import Rect
-from fitzle.core.piece.document import artworks_in
 from fitzle.core.pipeline import off_the_grid, parts_alone, proof_bytes, without_parts
 from fitzle.core.preflight.repairs import repair_changes
 
@@ -33,7 +32,8 @@ router = Router(tags=["fits"])
 def read_fit(request: HttpRequest, workspace: Path[str], fit: UUID) -> Any:
     """One fit."""
     space = workspace_to_see(request.user, workspace)
-    return view_of_fit(space, fit)
+    found = fit_of(space, fit)
+    return _view(space, found, fits_of_piece(found.piece))
 
 
 @router.patch("/fits/{uuid:fit}", response={200: FitOut, 409: StalePiece, 422: Message})
@@ -47,8 +47,7 @@ def change_fit(request: HttpRequest, workspace: Path[str], fit: UUID, given: Edi
     ]
     changes = given.changes + placing_changes(space, found, placings)
     save_changes(found.piece, request.user, given.revision, changes, given.step)
-    make_later(entry.pk for entry in fits_of_piece(found.piece))
-    return view_of_fit(space, fit, given.proof_width)
+    return view_of_changed(space, found, given.proof_width)
 
 
 @router.post("/fits/{uuid:fit}/repairs/{name}", response={200: FitOut, 409: StalePiece, 422: Message})
@@ -56,12 +55,11 @@ def repair_fit(request: HttpRequest, workspace: Path[str], fit: UUID, name: str,
     """Makes a repair that a finding names, for this placement only."""
     space = workspace_to_change(request.user, workspace)
     found = fit_of(space, fit)
-    document, placement = document_of(found.piece), str(found.placement_id)
-    facts = facts_by_id(space, artworks_in(document, placement))
-    changes = repair_changes(name, document, placement, found.placement.spec, facts, house_colours(space), part)
+    opened = open_fit(space, found)
+    placement, house = str(found.placement_id), house_colours(space)
+    changes = repair_changes(name, opened.document, placement, opened.sheet, opened.facts, house, part)
     save_changes(found.piece, request.user, found.piece.revision, changes, name.replace("-", " "))
-    make_later([found.pk])
-    return view_of_fit(space, fit)
+    return view_of_changed(space, found)
 
 
 @router.delete("/fits/{uuid:fit}", response={204: None})
@@ -93,8 +91,8 @@ def proof(
     held = cache.get(_proof_key(space, key, width, shown)) if key else None
     if held:
         return immutable_picture(*held)
-    opened, sources = looked_fit(space, found)
-    answer = immutable_picture(*_proof(space, opened, sources, width, shown))
+    opened = looked_fit(space, found)
+    answer = immutable_picture(*_proof(space, opened, width, shown))
     if key != opened.key:
         answer["Cache-Control"] = "no-store"
     return answer
@@ -112,7 +110,7 @@ def _proof_key(space: Any, key: str, width: int, shown: Shown) -> str:
     return f"proof/{space.pk}/{key}/{width}/{shown.only}/{shown.without}/{shown.as_drawn:d}"
 
 
-def _proof(space: Any, opened: OpenFit, sources: dict[str, Source], width: int, shown: Shown) -> tuple[bytes, str]:
+def _proof(space: Any, opened: OpenFit, width: int, shown: Shown) -> tuple[bytes, str]:
     """The picture and its media type, drawn once for each state and width."""
     key = _proof_key(space, opened.key, width, shown)
     held = cache.get(key)
@@ -124,16 +122,29 @@ def _proof(space: Any, opened: OpenFit, sources: dict[str, Source], width: int, 
             plan = without_parts(plan, shown.without.split(","))
         if shown.as_drawn:
             plan = off_the_grid(plan)
-        held = proof_bytes(plan, sources, width)
+        held = proof_bytes(plan, opened.sources(preview=True), width)
         cache.set(key, held)
     return held[0], held[1]
 
 
-def view_of_fit(space: Any, fit: UUID, proof_width: int | None = None) -> FitOut:
-    """The fit; with a width its proof comes in the same answer, so that a change costs one request."""
-    opened, sources = looked_fit(space, fit_of(space, fit))
-    view = fit_view(space, opened, last_delivered_keys(space))
+def view_of_changed(space: Any, fit: Fit, proof_width: int | None = None) -> FitOut:
+    """The fit after a change of its piece, whose files are made once more.
+
+    With a width its proof comes in the same answer, so that a change costs one request. The workers are told last: they
+    would take the cores that the answer needs.
+    """
+    fits = fits_of_piece(fit.piece)
+    newest = next((entry for entry in fits if entry.pk == fit.pk), fit)
+    try:
+        return _view(space, newest, fits, proof_width)
+    finally:
+        make_later(entry.pk for entry in fits)
+
+
+def _view(space: Any, fit: Fit, beside: list[Fit], proof_width: int | None = None) -> FitOut:
+    opened = looked_fit(space, fit)
+    view = fit_view(space, opened, beside, last_delivered_keys(space))
     if proof_width:
-        data, media_type = _proof(space, opened, sources, width_allowed(proof_width), Shown())
+        data, media_type = _proof(space, opened, width_allowed(proof_width), Shown())
         view.proof = f"data:{media_type};base64,{b64encode(data).decode()}"
     return view

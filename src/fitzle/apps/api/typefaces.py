@@ -11,7 +11,8 @@ from ninja import Path, Router
 from fitzle.apps.accounts.access import workspace_to_see
 from fitzle.apps.api.pictures import immutable_picture
 from fitzle.apps.api.shapes import TypefaceOut
-from fitzle.apps.pieces.fits import fit_of, open_fit
+from fitzle.apps.pieces.fits import fit_of
+from fitzle.apps.pieces.opening import open_fit
 from fitzle.core.errors import DocumentError
 from fitzle.core.piece.document import parts_in
 from fitzle.core.piece.parts import WordsPart

@@ -18,14 +18,15 @@ from fitzle.apps.api.shapes import (
     PlaceState,
     WordsPlaced,
 )
-from fitzle.apps.artwork.library import facts_by_id, names_by_id
-from fitzle.apps.pieces.fits import OpenFit, fits_of_piece, open_fits
+from fitzle.apps.artwork.models import Artwork
+from fitzle.apps.pieces.models import Fit
+from fitzle.apps.pieces.opening import Keyed, OpenFit, SizedFit, is_made, sized_fits
 from fitzle.apps.pieces.saving import document_of, undo_and_redo_names
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.findings import Finding, verdict_of
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.geometry.shapes import SHAPES
-from fitzle.core.piece.document import artworks_in, parts_in
+from fitzle.core.piece.document import parts_in
 from fitzle.core.piece.parts import AnyPart, ArtworkPart, ShapePart, WordsPart
 from fitzle.core.plan.guides import guides_of
 from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedWords
@@ -45,37 +46,41 @@ def piece_view(piece: Any) -> PieceOut:
 
 def findings_of(opened: OpenFit) -> list[Finding]:
     """The findings of the made file where it is made for this state, else those of the plan."""
-    if measured(opened):
-        return [Finding.model_validate(entry) for entry in opened.fit.result["findings"]]
-    return opened.planned.findings
-
-
-def measured(opened: OpenFit) -> bool:
-    """Whether the file for the fit's present state is made."""
-    return bool(opened.fit.result and opened.fit.result_key == opened.key)
+    return _measured_findings(opened) if is_made(opened) else opened.planned.findings
 
 
 def state_of(opened: OpenFit, delivered_key: str | None) -> tuple[PlaceState, str]:
     """A fit's one state on the wall and the reason in a few words."""
-    findings = findings_of(opened)
+    return _state(opened, findings_of(opened), delivered_key)
+
+
+def measured_state(sized: Keyed, delivered_key: str | None) -> tuple[PlaceState, str]:
+    """As `state_of` for a fit that is not planned: while its file is being made nothing is said of it."""
+    return _state(sized, _measured_findings(sized) if is_made(sized) else [], delivered_key)
+
+
+def _measured_findings(keyed: Keyed) -> list[Finding]:
+    return [Finding.model_validate(entry) for entry in keyed.fit.result["findings"]]
+
+
+def _state(keyed: Keyed, findings: list[Finding], delivered_key: str | None) -> tuple[PlaceState, str]:
     verdict = verdict_of(findings)
     if verdict != "fits":
         return verdict, next(brief(finding) for finding in findings if finding.severity == verdict)
-    if not measured(opened):
+    if not is_made(keyed):
         return "working", "measuring"
-    if delivered_key and delivered_key != opened.key:
+    if delivered_key and delivered_key != keyed.key:
         return "out of date", "changed since delivery"
     return "fits", ""
 
 
-def fit_view(workspace: Any, opened: OpenFit, delivered: dict[UUID, str]) -> FitOut:
-    """Everything the bench shows of one fit."""
-    plan, fit, sheet = opened.planned.plan, opened.fit, opened.sheet
+def fit_view(workspace: Any, opened: OpenFit, beside: list[Fit], delivered: dict[UUID, str]) -> FitOut:
+    """Everything the bench shows of one fit; `beside` are all fits of its piece."""
+    plan, fit, sheet, facts = opened.planned.plan, opened.fit, opened.sheet, opened.facts
     placement = str(fit.placement_id)
-    facts = facts_by_id(workspace, artworks_in(opened.document, placement))
-    names = _part_names(workspace, parts_in(opened.document, placement))
+    names = _part_names(opened)
     state, _ = state_of(opened, delivered.get(fit.placement_id))
-    file = fit.result["file"] if measured(opened) else None
+    file = fit.result["file"] if is_made(opened) else None
     return FitOut(
         id=fit.pk,
         key=opened.key,
@@ -96,54 +101,52 @@ def fit_view(workspace: Any, opened: OpenFit, delivered: dict[UUID, str]) -> Fit
         guides=guides_of(plan.size, sheet),
         shapes=list(SHAPES),
         state=state,
-        measuring=not measured(opened),
+        measuring=not is_made(opened),
         demands=_demands(opened),
         findings=findings_of(opened),
         file=FileOut(**file) if file else None,
         house=list(house_colours(workspace)),
         artwork_colours=[entry.hex for own in facts.values() for entry in own.colours[:6]],
-        rail=rail_view(workspace, opened, delivered),
+        rail=rail_view(workspace, beside, delivered, opened.artworks),
     )
 
 
-def rail_view(workspace: Any, known: OpenFit, delivered: dict[UUID, str]) -> list[FitBrief]:
-    """All fits of a piece, each drawn to fit the rail; `known` is the one that is planned already."""
-    briefs = []
-    fits = fits_of_piece(known.fit.piece)
-    others = open_fits(workspace, [fit for fit in fits if fit.pk != known.fit.pk])
-    planned = {opened.fit.pk: opened for opened in [*others, known]}
-    for opened in (planned[fit.pk] for fit in fits if fit.pk in planned):
-        size = opened.planned.plan.size
-        scale = min(RAIL_TALLEST_PX / size.height, RAIL_WIDEST_PX / size.width, 1.0)
-        state, why = state_of(opened, delivered.get(opened.fit.placement_id))
-        briefs.append(
-            FitBrief(
-                id=opened.fit.pk,
-                placement=opened.fit.placement_id,
-                placement_name=opened.sheet.name,
-                destination=opened.fit.placement.destination.name,
-                size=size_words(opened.sheet),
-                drawn_width=round(size.width * scale, 1),
-                drawn_height=round(size.height * scale, 1),
-                state=state,
-                why=why,
-                key=opened.key,
-                page=opened.sheet.grounds[0] if opened.sheet.grounds else "#ffffff",
-            )
-        )
-    return briefs
+def rail_view(
+    workspace: Any, fits: list[Fit], delivered: dict[UUID, str], known: dict[str, Artwork] | None = None
+) -> list[FitBrief]:
+    """The fits of a piece, each drawn to fit the rail; `known` is artwork that was looked up already."""
+    return [_brief(sized, delivered.get(sized.fit.placement_id)) for sized in sized_fits(workspace, fits, known)]
+
+
+def _brief(sized: SizedFit, delivered_key: str | None) -> FitBrief:
+    fit, sheet, size = sized.fit, sized.sheet, sized.size
+    scale = min(RAIL_TALLEST_PX / size.height, RAIL_WIDEST_PX / size.width, 1.0)
+    state, why = measured_state(sized, delivered_key)
+    return FitBrief(
+        id=fit.pk,
+        placement=fit.placement_id,
+        placement_name=sheet.name,
+        destination=fit.placement.destination.name,
+        size=size_words(sheet),
+        drawn_width=round(size.width * scale, 1),
+        drawn_height=round(size.height * scale, 1),
+        state=state,
+        why=why,
+        key=sized.key,
+        page=sheet.grounds[0] if sheet.grounds else "#ffffff",
+    )
 
 
 def _demands(opened: OpenFit) -> list[Demand]:
-    if measured(opened) and opened.fit.result["demands"]:
+    if is_made(opened) and opened.fit.result["demands"]:
         return [Demand.model_validate(entry) for entry in opened.fit.result["demands"]]
     return expected_demands(opened.planned.plan, opened.sheet)
 
 
-def _part_names(workspace: Any, parts: tuple[AnyPart, ...]) -> dict[str, str]:
+def _part_names(opened: OpenFit) -> dict[str, str]:
     """What people call each part: the name they gave it, else what is in it."""
-    shown = [part.artwork for part in parts if isinstance(part, ArtworkPart)]
-    files = names_by_id(workspace, shown)
+    files = {key: artwork.name for key, artwork in opened.artworks.items()}
+    parts = parts_in(opened.document, str(opened.fit.placement_id))
     return {part.id: part.name or _own_name(part, files) for part in parts}
 
 

@@ -13,7 +13,8 @@ from fitzle.apps.api.shapes import Shelf, Wall, WallProof
 from fitzle.apps.api.views import state_of
 from fitzle.apps.deliveries.delivering import deliverable, last_delivered_keys
 from fitzle.apps.destinations.shelves import shelves_of
-from fitzle.apps.pieces.fits import OpenFit, fits_on_wall, open_fits
+from fitzle.apps.pieces.fits import fits_on_wall
+from fitzle.apps.pieces.opening import OpenFit, open_fits
 from fitzle.core.geometry.scale import shelf_scale, twin_px
 from fitzle.core.preflight.demands import format_words, size_words
 from fitzle.core.spec.sheet import CircleCut, RoundedCut, SpecSheet

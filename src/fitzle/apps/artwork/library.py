@@ -45,10 +45,20 @@ def original_bytes(artwork: Artwork) -> bytes:
     return read_bytes(original_path(artwork.workspace_id, artwork.sha256))
 
 
+def ready_by_id(workspace: Any, ids: Iterable[str]) -> dict[str, Artwork]:
+    """Those of these artworks that are ready."""
+    ready = Artwork.objects.filter(workspace=workspace, pk__in=list(ids), state=State.READY)
+    return {str(entry.pk): entry for entry in ready}
+
+
+def facts_of(artwork: Artwork) -> ArtworkFacts:
+    """What is known of an artwork that is ready."""
+    return ArtworkFacts.model_validate(artwork.facts)
+
+
 def facts_by_id(workspace: Any, ids: Iterable[str]) -> dict[str, ArtworkFacts]:
     """The facts of those of these artworks that are ready."""
-    ready = Artwork.objects.filter(workspace=workspace, pk__in=list(ids), state=State.READY)
-    return {str(entry.pk): ArtworkFacts.model_validate(entry.facts) for entry in ready}
+    return {key: facts_of(entry) for key, entry in ready_by_id(workspace, ids).items()}
 
 
 def newest_of_kind(workspace: Any, kind: str) -> list[str]:
@@ -57,16 +67,14 @@ def newest_of_kind(workspace: Any, kind: str) -> list[str]:
     return [str(key) for key in ready.values_list("pk", flat=True)]
 
 
-def names_by_id(workspace: Any, ids: Iterable[str]) -> dict[str, str]:
-    """What people call these artworks."""
-    found = Artwork.objects.filter(workspace=workspace, pk__in=list(ids)).values_list("pk", "name")
-    return {str(key): name for key, name in found}
+def source_of(artwork: Artwork, *, preview: bool) -> Source:
+    """The artwork as a source of pixels; for previews its working copy, with a cache of what was drawn."""
+    return _preview_source(artwork) if preview else _full_source(artwork)
 
 
 def sources_by_id(workspace: Any, ids: Iterable[str], *, preview: bool) -> dict[str, Source]:
-    """Sources of pixels; for previews from the working copies, with a cache of what was drawn."""
-    found = Artwork.objects.filter(workspace=workspace, pk__in=list(ids), state=State.READY)
-    return {str(entry.pk): _preview_source(entry) if preview else _full_source(entry) for entry in found}
+    """Sources of pixels of those of these artworks that are ready."""
+    return {key: source_of(entry, preview=preview) for key, entry in ready_by_id(workspace, ids).items()}
 
 
 def _full_source(artwork: Artwork) -> Source:
@@ -84,5 +92,5 @@ def _preview_source(artwork: Artwork) -> Source:
 
 def _working_source(artwork: Artwork) -> Source:
     copy = read_bytes(working_path(artwork.workspace_id, artwork.sha256))
-    facts = ArtworkFacts.model_validate(artwork.facts)
+    facts = facts_of(artwork)
     return WorkingSource(copy, artwork.working_format, facts.width, facts.height)

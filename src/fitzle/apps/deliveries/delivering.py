@@ -16,7 +16,8 @@ from django.http import Http404
 from django.utils import timezone
 
 from fitzle.apps.deliveries.models import DeliveredFile, Delivery
-from fitzle.apps.pieces.fits import OpenFit, file_path
+from fitzle.apps.pieces.fits import file_path
+from fitzle.apps.pieces.opening import OpenFit, is_made
 from fitzle.core.errors import FitzleError
 from fitzle.core.spec.naming import file_name, safe_stem, unused_name
 from fitzle.core.units import Size
@@ -27,7 +28,7 @@ ZIP_DATE = (1980, 1, 1, 0, 0, 0)  # the same files give the same archive
 def deliverable(opened: OpenFit) -> bool:
     """Whether the fit's file is made for its present state and would be accepted."""
     result = opened.fit.result
-    return bool(opened.fit.result_key == opened.key and result and result["file"] and result["verdict"] != "refused")
+    return bool(is_made(opened) and result["file"] and result["verdict"] != "refused")
 
 
 @transaction.atomic

@@ -10,8 +10,9 @@ from django.utils import timezone
 
 from fitzle.apps.accounts.access import house_style
 from fitzle.apps.artwork.library import facts_by_id, newest_of_kind
-from fitzle.apps.pieces.fits import fit_of, open_fit
+from fitzle.apps.pieces.fits import fit_of
 from fitzle.apps.pieces.models import Fit, Piece
+from fitzle.apps.pieces.opening import open_fit
 from fitzle.apps.pieces.saving import create_piece, save_changes
 from fitzle.core.errors import DocumentError
 from fitzle.core.geometry.rect import Point, Rect

@@ -1,13 +1,11 @@
-"""Fits: placing artwork, planning, and keeping the file that was made."""
+"""Fits: placing artwork, and keeping the file that was made."""
 
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Iterable
-from typing import Any, NamedTuple
+from typing import Any
 from uuid import UUID
 
-from django.core.cache import cache
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
 from django.db import transaction
@@ -16,31 +14,17 @@ from django.http import Http404
 from django.utils import timezone
 
 from fitzle.apps.accounts.access import house_colours
-from fitzle.apps.artwork.library import artwork_of, facts_by_id, sources_by_id
+from fitzle.apps.artwork.library import artwork_of, facts_of
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.pieces.models import Fit, Piece
+from fitzle.apps.pieces.opening import is_made, open_fit
 from fitzle.apps.pieces.saving import create_piece, document_of
-from fitzle.core.artwork.sources import Source
-from fitzle.core.piece.document import Piece as Document
-from fitzle.core.piece.document import artworks_in
 from fitzle.core.piece.editing import first_artwork_part, new_piece
-from fitzle.core.pipeline import Planned, fit_key, look_at_fit, look_remembered, make_fit, plan_fit
+from fitzle.core.pipeline import Made, look_at_fit, make_fit
 from fitzle.core.plan.suiting import suits
-from fitzle.core.preflight.legibility import Seen
 from fitzle.core.spec.naming import safe_stem
-from fitzle.core.spec.sheet import SpecSheet
 
 SUITED = "suited"  # instead of placements: every empty one that the artwork suits
-
-
-class OpenFit(NamedTuple):
-    """A fit with everything that planning and painting need."""
-
-    fit: Fit
-    document: Document
-    sheet: SpecSheet
-    key: str
-    planned: Planned
 
 
 def fit_of(workspace: Any, fit_id: UUID | str) -> Fit:
@@ -63,60 +47,11 @@ def fits_of_piece(piece: Piece) -> list[Fit]:
     return list(_fits(piece.workspace).filter(piece=piece))
 
 
-def open_fits(workspace: Any, fits: Iterable[Fit]) -> list[OpenFit]:
-    """Plans several fits with one look-up of their artwork; a fit whose artwork is gone is left out."""
-    fits = list(fits)
-    documents = {fit.pk: document_of(fit.piece) for fit in fits}
-    wanted = {name for fit in fits for name in artworks_in(documents[fit.pk], str(fit.placement_id))}
-    facts = facts_by_id(workspace, wanted)
-    house = house_colours(workspace)
-    opened = []
-    for fit in fits:
-        document, placement = documents[fit.pk], str(fit.placement_id)
-        if artworks_in(document, placement) <= facts.keys():
-            sheet = fit.placement.spec
-            planned = plan_fit(document, sheet, facts, placement, house)
-            opened.append(OpenFit(fit, document, sheet, fit_key(document, sheet, placement, house), planned))
-    return opened
-
-
-def open_fit(workspace: Any, fit: Fit) -> OpenFit:
-    """One fit, planned; Http404 when its artwork is gone."""
-    opened = open_fits(workspace, [fit])
-    if not opened:
-        raise Http404("The artwork of this fit is not there any more.")
-    return opened[0]
-
-
-def looked_fit(workspace: Any, fit: Fit) -> tuple[OpenFit, dict[str, Source]]:
-    """One fit with its colours decided and contrasts measured, and its sources for previews.
-
-    What was seen is remembered by the fit's key, so that the same state is looked at once.
-    """
-    opened = open_fit(workspace, fit)
-    names = artworks_in(opened.document, str(fit.placement_id))
-    sources = sources_by_id(workspace, names, preview=True)
-    if not opened.planned.plan.parts:
-        return opened, sources
-    remembered = cache.get(_seen_key(workspace, opened.key))
-    if remembered is not None:
-        seen = tuple(Seen(*entry) for entry in remembered)
-        return opened._replace(planned=look_remembered(opened.planned, opened.sheet, seen)), sources
-    facts = facts_by_id(workspace, names)
-    looked = look_at_fit(opened.planned, opened.sheet, facts, sources, house_colours(workspace))
-    cache.set(_seen_key(workspace, opened.key), [tuple(entry) for entry in looked.seen])
-    return opened._replace(planned=looked), sources
-
-
-def _seen_key(workspace: Any, key: str) -> str:
-    return f"seen/{workspace.pk}/{key}"
-
-
 @transaction.atomic
 def place(workspace: Any, user: Any, artwork_id: UUID | str, fills: list[str]) -> list[Fit]:
     """Fits an artwork into placements (ids, or ["suited"]); one piece for the artwork, a fit for each placement."""
     artwork = artwork_of(workspace, artwork_id)
-    facts = facts_by_id(workspace, [str(artwork.pk)])[str(artwork.pk)]
+    facts = facts_of(artwork)
     placements = placements_of(workspace, None if fills == [SUITED] else fills)
     if fills == [SUITED]:
         taken = {fit.placement_id for fit in fits_on_wall(workspace)}
@@ -144,29 +79,33 @@ def make_file(fit_id: UUID | str) -> None:
         return
     workspace = fit.piece.workspace
     opened = open_fit(workspace, fit)
-    if fit.result_key == opened.key and fit.result:
+    if is_made(opened):
         return
-    names = artworks_in(opened.document, str(fit.placement_id))
-    sources = sources_by_id(workspace, names, preview=False)
-    looked = look_at_fit(opened.planned, opened.sheet, facts_by_id(workspace, names), sources, house_colours(workspace))
+    sources = opened.sources(preview=False)
+    looked = look_at_fit(opened.planned, opened.sheet, opened.facts, sources, house_colours(workspace))
     made = make_fit(looked, opened.sheet, sources)
-    result: dict[str, Any] = {
+    result = {
         "verdict": made.verdict,
         "demands": [demand.model_dump(mode="json") for demand in made.demands],
         "findings": [finding.model_dump(mode="json") for finding in made.findings],
-        "file": None,
+        "file": _kept(workspace, made),
     }
-    if made.encoded:
-        digest = hashlib.sha256(made.encoded.data).hexdigest()
-        path = file_path(workspace.pk, digest)
-        if not default_storage.exists(path):
-            default_storage.save(path, ContentFile(made.encoded.data))
-        size = made.plan.size
-        result["file"] = {
-            "sha256": digest, "bytes": len(made.encoded.data), "format": made.encoded.format, "width": size.width,
-            "height": size.height, "settings": made.encoded.settings, "score": made.encoded.score,
-        }  # fmt: skip
     Fit.objects.filter(pk=fit.pk).update(result=result, result_key=opened.key)
+
+
+def _kept(workspace: Any, made: Made) -> dict[str, Any] | None:
+    """Keeps the file that was made; what is known of it, or None where there is none."""
+    if made.encoded is None:
+        return None
+    digest = hashlib.sha256(made.encoded.data).hexdigest()
+    path = file_path(workspace.pk, digest)
+    if not default_storage.exists(path):
+        default_storage.save(path, ContentFile(made.encoded.data))
+    size = made.plan.size
+    return {
+        "sha256": digest, "bytes": len(made.encoded.data), "format": made.encoded.format, "width": size.width,
+        "height": size.height, "settings": made.encoded.settings, "score": made.encoded.score,
+    }  # fmt: skip
 
 
 def file_path(workspace_id: int, sha256: str) -> str:

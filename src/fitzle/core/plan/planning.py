@@ -23,11 +23,7 @@ TYPICAL = Size(1024, 1024)  # where a range leaves the size open and no artwork 
 
 def plan_piece(piece: Piece, sheet: SpecSheet, facts: Mapping[str, ArtworkFacts], placement: str | None = None) -> Plan:
     """The plan of a piece for a placement; raises DocumentError when the facts of an artwork are missing."""
-    parts = [part for part in parts_in(piece, placement) if not part.hidden]
-    for part in parts:
-        artwork = artwork_of_part(part)
-        if artwork is not None and artwork not in facts:
-            raise DocumentError(f"the artwork of part {part.id!r} is missing", advice="Bring it in again.")
+    parts = _shown(piece, facts, placement)
     size = _size(sheet, parts, facts)
     ground = next((part for part in parts if isinstance(part, GroundPart)), None)
     fill, edge = (ground.fill, edge_of(ground.edge, size)) if ground else (None, None)
@@ -38,6 +34,23 @@ def plan_piece(piece: Piece, sheet: SpecSheet, facts: Mapping[str, ArtworkFacts]
         shown = [facts[part.artwork] for part in parts if isinstance(part, ArtworkPart)]
         under = given_ground(sheet, shown)
     return Plan(size, under, fill, edge, placed)
+
+
+def planned_size(
+    piece: Piece, sheet: SpecSheet, facts: Mapping[str, ArtworkFacts], placement: str | None = None
+) -> Size:
+    """The size alone that `plan_piece` would give, in px; raises as it does."""
+    return _size(sheet, _shown(piece, facts, placement), facts)
+
+
+def _shown(piece: Piece, facts: Mapping[str, ArtworkFacts], placement: str | None) -> list[AnyPart]:
+    """The parts that are not hidden, once the facts of all their artwork are known to be there."""
+    parts = [part for part in parts_in(piece, placement) if not part.hidden]
+    for part in parts:
+        artwork = artwork_of_part(part)
+        if artwork is not None and artwork not in facts:
+            raise DocumentError(f"the artwork of part {part.id!r} is missing", advice="Bring it in again.")
+    return parts
 
 
 def _placed(part: AnyPart, facts: Mapping[str, ArtworkFacts], sheet: SpecSheet, size: Size, margin_px: float) -> Placed:

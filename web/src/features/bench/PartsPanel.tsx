@@ -1,3 +1,4 @@
+import { useDeferredValue } from "react";
 import {
   Eye,
   EyeOff,
@@ -28,6 +29,8 @@ import { Button } from "../../ui/Button";
 export function PartsPanel({ bench, fit }: { bench: Bench; fit: FitOut }) {
   const parts = [...fit.piece.document.parts].reverse();
   const count = bench.selection.ids.length;
+  // Many fields open with a part: a drag that begins with selecting it must not wait for them.
+  const open = useDeferredValue(count === 1 ? bench.selection.ids[0] : undefined);
   return (
     <section aria-labelledby="parts">
       <h2 id="parts" className="border-b-2 border-strong pb-1.5 text-[14px]">
@@ -36,13 +39,7 @@ export function PartsPanel({ bench, fit }: { bench: Bench; fit: FitOut }) {
       {count > 1 && <Several bench={bench} fit={fit} />}
       <ul>
         {parts.map((part) => (
-          <Row
-            key={part.id}
-            bench={bench}
-            fit={fit}
-            part={part}
-            open={count === 1 && bench.selection.has(part.id)}
-          />
+          <Row key={part.id} bench={bench} fit={fit} part={part} open={part.id === open} />
         ))}
       </ul>
       <AddPart bench={bench} />

@@ -6,6 +6,8 @@ import { carried } from "../../../measure/boxes";
 import type { Bench } from "../useBench";
 import type { Gesture } from "./useGesture";
 
+const POINTED_MS = 60; // a pointer that only passes over a part fetches nothing
+
 interface Props {
   bench: Bench;
   fit: FitOut;
@@ -35,12 +37,16 @@ export function Carried({ bench, fit, gesture, scale, drawn }: Props) {
   );
 }
 
-/** Has the browser fetch what a drag would need as soon as parts are selected. */
-export function usePrepared(bench: Bench, fit: FitOut, drawn: number): void {
-  const ids = bench.selection.ids.filter((id) => fit.parts.some((part) => part.part === id)).join(",");
+/** Has the browser fetch what a drag would need as soon as parts are selected or pointed at. */
+export function usePrepared(bench: Bench, fit: FitOut, drawn: number, pointed: string | null): void {
+  const selected = bench.selection.ids.filter((id) => fit.parts.some((part) => part.part === id));
+  const ids = (pointed && !selected.includes(pointed) ? [pointed] : selected).join(",");
   useEffect(() => {
     if (!ids) return;
     const proof = proofUrl(bench.workspace, fit.id, fit.key, drawn);
-    for (const which of ["only", "without"] as const) new Image().src = partUrl(proof, which, ids);
+    const fetching = setTimeout(() => {
+      for (const which of ["only", "without"] as const) new Image().src = partUrl(proof, which, ids);
+    }, POINTED_MS);
+    return () => clearTimeout(fetching);
   }, [bench.workspace, fit.id, fit.key, drawn, ids]);
 }

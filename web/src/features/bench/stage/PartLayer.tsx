@@ -9,6 +9,8 @@ interface Props {
   fit: FitOut;
   scale: number;
   gestures: Gestures;
+  /** Told which part the pointer rests on. */
+  pointAt: (part: string | null) => void;
 }
 
 /** Every part as something that can be taken hold of, back to front. */
@@ -25,7 +27,7 @@ export function PartLayer(props: Props) {
   });
 }
 
-function Grip({ bench, fit, scale, gestures, part }: Props & { part: PartOut }) {
+function Grip({ bench, fit, scale, gestures, pointAt, part }: Props & { part: PartOut }) {
   const { selection } = bench;
   const { box } = part;
   const goInside = () => {
@@ -46,6 +48,8 @@ function Grip({ bench, fit, scale, gestures, part }: Props & { part: PartOut }) 
         height: Math.max(box.height * scale, 8),
         rotate: `${part.turn}deg`,
       }}
+      onPointerEnter={() => pointAt(part.part)}
+      onPointerLeave={() => pointAt(null)}
       onPointerDown={(event) => {
         if (event.button !== 0) return;
         event.stopPropagation();

@@ -74,7 +74,8 @@ interface ProofProps {
 function Proof({ bench, fit, scale, drawn, asSeen }: ProofProps) {
   const gestures = useGesture(bench, fit, scale);
   useBenchKeys(bench, fit, gestures);
-  usePrepared(bench, fit, drawn);
+  const [pointed, setPointed] = useState<string | null>(null);
+  usePrepared(bench, fit, drawn, pointed);
   const drop = useDrop(bench, fit);
   const { gesture } = gestures;
   const typed = fit.parts.find((part) => part.words && bench.selection.inside === part.part);
@@ -110,7 +111,7 @@ function Proof({ bench, fit, scale, drawn, asSeen }: ProofProps) {
       {!asSeen && (
         <>
           <Marks fit={fit} scale={scale} bare={gesture !== null || bench.selection.ids.length > 0} />
-          <PartLayer bench={bench} fit={fit} scale={scale} gestures={gestures} />
+          <PartLayer bench={bench} fit={fit} scale={scale} gestures={gestures} pointAt={setPointed} />
           <SelectionFrame bench={bench} fit={fit} scale={scale} gestures={gestures} />
           <GradientLine bench={bench} fit={fit} scale={scale} />
           {typed && <WordsEditor key={typed.part} bench={bench} fit={fit} part={typed} scale={scale} />}

@@ -1,0 +1,131 @@
+"""Fits opened: planned for their placement, and looked at, with one look-up of their artwork."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any, NamedTuple, Protocol
+
+from django.core.cache import cache
+from django.http import Http404
+
+from fitzle.apps.accounts.access import house_colours
+from fitzle.apps.artwork.library import facts_of, ready_by_id, source_of
+from fitzle.apps.artwork.models import Artwork
+from fitzle.apps.pieces.models import Fit
+from fitzle.apps.pieces.saving import document_of
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.artwork.sources import Source
+from fitzle.core.piece.document import Piece as Document
+from fitzle.core.piece.document import artworks_in
+from fitzle.core.pipeline import Planned, fit_key, look_at_fit, look_remembered, plan_fit
+from fitzle.core.plan.planning import planned_size
+from fitzle.core.preflight.legibility import Seen
+from fitzle.core.spec.sheet import SpecSheet
+from fitzle.core.units import Size
+
+
+class Keyed(Protocol):
+    """A fit and the hash of its present state."""
+
+    @property
+    def fit(self) -> Fit: ...
+    @property
+    def key(self) -> str: ...
+
+
+class OpenFit(NamedTuple):
+    """A fit with everything that planning and painting need."""
+
+    fit: Fit
+    document: Document
+    sheet: SpecSheet
+    key: str
+    planned: Planned
+    artworks: dict[str, Artwork]
+    facts: dict[str, ArtworkFacts]
+
+    def sources(self, *, preview: bool) -> dict[str, Source]:
+        """The pixels of its artwork."""
+        return {name: source_of(artwork, preview=preview) for name, artwork in self.artworks.items()}
+
+
+class SizedFit(NamedTuple):
+    """A fit of which no more is known than its state and its size: what a rail shows of it."""
+
+    fit: Fit
+    sheet: SpecSheet
+    key: str
+    size: Size
+
+
+def is_made(opened: Keyed) -> bool:
+    """Whether the file for the fit's present state is made."""
+    return bool(opened.fit.result and opened.fit.result_key == opened.key)
+
+
+def open_fits(workspace: Any, fits: Iterable[Fit]) -> list[OpenFit]:
+    """Plans several fits with one look-up of their artwork; a fit whose artwork is gone is left out."""
+    house = house_colours(workspace)
+    opened = []
+    for fit, document, artworks, facts in _with_artwork(workspace, fits):
+        sheet, placement = fit.placement.spec, str(fit.placement_id)
+        planned = plan_fit(document, sheet, facts, placement, house)
+        key = fit_key(document, sheet, placement, house)
+        opened.append(OpenFit(fit, document, sheet, key, planned, artworks, facts))
+    return opened
+
+
+def sized_fits(workspace: Any, fits: Iterable[Fit], known: dict[str, Artwork] | None = None) -> list[SizedFit]:
+    """The sizes and states of several fits, without planning them; `known` is artwork that was looked up already."""
+    house = house_colours(workspace)
+    sized = []
+    for fit, document, _, facts in _with_artwork(workspace, fits, known):
+        sheet, placement = fit.placement.spec, str(fit.placement_id)
+        key = fit_key(document, sheet, placement, house)
+        sized.append(SizedFit(fit, sheet, key, planned_size(document, sheet, facts, placement)))
+    return sized
+
+
+def open_fit(workspace: Any, fit: Fit) -> OpenFit:
+    """One fit, planned; Http404 when its artwork is gone."""
+    opened = open_fits(workspace, [fit])
+    if not opened:
+        raise Http404("The artwork of this fit is not there any more.")
+    return opened[0]
+
+
+def looked_fit(workspace: Any, fit: Fit) -> OpenFit:
+    """One fit with its colours decided and contrasts measured.
+
+    What was seen is remembered by the fit's key, so that the same state is looked at once.
+    """
+    opened = open_fit(workspace, fit)
+    if not opened.planned.plan.parts:
+        return opened
+    key = f"seen/{workspace.pk}/{opened.key}"
+    remembered = cache.get(key)
+    if remembered is not None:
+        seen = tuple(Seen(*entry) for entry in remembered)
+        return opened._replace(planned=look_remembered(opened.planned, opened.sheet, seen))
+    house, sources = house_colours(workspace), opened.sources(preview=True)
+    looked = look_at_fit(opened.planned, opened.sheet, opened.facts, sources, house)
+    cache.set(key, [tuple(entry) for entry in looked.seen])
+    return opened._replace(planned=looked)
+
+
+def _with_artwork(
+    workspace: Any, fits: Iterable[Fit], known: dict[str, Artwork] | None = None
+) -> Iterable[tuple[Fit, Document, dict[str, Artwork], dict[str, ArtworkFacts]]]:
+    """Each fit whose artwork is all there, with its document and that artwork."""
+    fits = list(fits)
+    documents = {fit.pk: document_of(fit.piece) for fit in fits}
+    wanted = {fit.pk: artworks_in(documents[fit.pk], str(fit.placement_id)) for fit in fits}
+    ready = known or {}
+    missing = set().union(*wanted.values()) - ready.keys()
+    if missing:
+        ready = ready | ready_by_id(workspace, missing)
+    facts = {name: facts_of(artwork) for name, artwork in ready.items()}
+    for fit in fits:
+        names = wanted[fit.pk]
+        if names <= ready.keys():
+            yield fit, documents[fit.pk], {name: ready[name] for name in names}, {name: facts[name] for name in names}
