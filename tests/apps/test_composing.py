@@ -4,7 +4,9 @@ import base64
 from typing import Any
 
 import pytest
+from django.utils import timezone
 
+from fitzle.apps.pieces.models import Fit
 from tests.apps.helpers import send, upload, wall_proofs
 from tests.make import opened, photo, saved, svg
 
@@ -248,3 +250,36 @@ def test_hopeless_changes_get_a_clear_answer(signed_in: Any, fit: dict[str, Any]
         assert answer.status_code == 422 and said in answer.json()["message"], answer.content
     many = [{"part": "headline", "field": "turn", "value": 1}] * 401
     assert edit(signed_in, fit, changes=many).status_code == 422
+
+
+def test_a_change_costs_few_look_ups(signed_in: Any, fit: dict[str, Any], django_assert_max_num_queries: Any) -> None:
+    body = {
+        "revision": fit["piece"]["revision"],
+        "step": "name it",
+        "changes": [{"part": "ground", "field": "name", "value": "Back"}],
+        "proof_width": 320,
+    }
+    with django_assert_max_num_queries(18):
+        answer = send(signed_in, "patch", f"workspaces/juno/fits/{fit['id']}", body)
+    assert answer.status_code == 200, answer.content
+
+
+def test_the_rail_is_at_work_until_each_file_is_made(signed_in: Any, fit: dict[str, Any], place: Any, run: Any) -> None:
+    there = place(name="Beside", size={"width": 200, "height": 200})
+    piece = fit["piece"]["id"]
+    Fit.objects.create(piece_id=piece, placement=there, placed_at=timezone.now())
+    address = f"/api/workspaces/juno/fits/{fit['id']}"
+    before = states(signed_in.get(address))
+    assert (before["Test place"] == "working", before["Beside"] == "working") == (False, True)
+    with run(execute=True):
+        answer = send(
+            signed_in, "patch", f"workspaces/juno/fits/{fit['id']}",
+            {"revision": fit["piece"]["revision"], "step": "fill",
+             "changes": [{"part": "ground", "field": "fill", "value": {"kind": "solid", "colour": "#17443c"}}]},
+        )  # fmt: skip
+    assert states(answer) == {"Test place": "working", "Beside": "working"}
+    assert "working" not in states(signed_in.get(address)).values()
+
+
+def states(answer: Any) -> dict[str, str]:
+    return {entry["placement_name"]: entry["state"] for entry in answer.json()["rail"]}

@@ -13,6 +13,7 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.findings import Finding
 from fitzle.core.piece.changes import Change
 from fitzle.core.piece.document import Piece as PieceDocument
+from fitzle.core.plan.first_looks import FirstLooks
 from fitzle.core.plan.grounds import readable_ground
 from fitzle.core.plan.guides import Guide
 from fitzle.core.preflight.demands import Demand
@@ -279,6 +280,7 @@ class FitOut(Schema):
     names: dict[str, str]
     guides: list[Guide]
     shapes: list[str]
+    first_looks: FirstLooks
     rail: list[FitBrief]
     proof: str | None = None
 

@@ -28,6 +28,7 @@ from fitzle.core.geometry.rect import Rect
 from fitzle.core.geometry.shapes import SHAPES
 from fitzle.core.piece.document import parts_in
 from fitzle.core.piece.parts import AnyPart, ArtworkPart, ShapePart, WordsPart
+from fitzle.core.plan.first_looks import first_looks
 from fitzle.core.plan.guides import guides_of
 from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedWords
 from fitzle.core.preflight.brief import brief
@@ -100,6 +101,7 @@ def fit_view(workspace: Any, opened: OpenFit, beside: list[Fit], delivered: dict
         names=names,
         guides=guides_of(plan.size, sheet),
         shapes=list(SHAPES),
+        first_looks=first_looks(house_colours(workspace)),
         state=state,
         measuring=not is_made(opened),
         demands=_demands(opened),

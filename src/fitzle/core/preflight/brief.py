@@ -7,7 +7,7 @@ from fitzle.core.units import words_for_bytes
 
 
 def brief(finding: Finding) -> str:
-    """For example `reads 1.3 : 1`, `9 KB too heavy`, `enlarged 2.3 ×`."""
+    """For example `reads 1.3 : 1`, `9.0 KB too heavy`, `enlarged 2.3 ×`."""
     measured, limit = finding.measured, finding.limit
     if finding.rule == "bytes" and isinstance(measured, int) and isinstance(limit, int):
         return f"{words_for_bytes(measured - limit)} too heavy"

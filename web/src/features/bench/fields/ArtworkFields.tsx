@@ -3,12 +3,12 @@ import { proofUrl } from "../../../api/queries";
 import { ArtworkList, Menu } from "../AddPart";
 import type { Bench } from "../useBench";
 import { ColourChoice, ColourField } from "./ColourField";
-import { Choice, Figure, Line, Optional, Select } from "./Line";
+import { Choice, Figure, Line, Select } from "./Line";
+import { OF_THE_PART, OptionalStroke } from "./OptionalStroke";
 import { PaddingField } from "./PaddingField";
 
 type Artwork = Schemas["ArtworkPart"];
 const NO_DIE = "its own outline";
-const NEW_BORDER = { width: 0.04, colour: "#ffffff" };
 
 interface Props {
   bench: Bench;
@@ -169,13 +169,14 @@ function Die({ bench, fit, part, set }: { bench: Bench; fit: FitOut; part: Artwo
       </Line>
       {die && (
         <>
-          <Optional
+          <OptionalStroke
+            bench={bench}
             label="Border"
-            on={die.border != null}
-            turn={(on) => save({ ...die, border: on ? NEW_BORDER : null })}
-          >
-            <BorderFields bench={bench} border={die.border} change={(border) => save({ ...die, border })} />
-          </Optional>
+            stroke={die.border}
+            first={fit.first_looks.border}
+            whole={OF_THE_PART}
+            change={(step, border) => set(step, "die", { ...die, border })}
+          />
           <ColourField
             bench={bench}
             label="Behind"
@@ -185,37 +186,6 @@ function Die({ bench, fit, part, set }: { bench: Bench; fit: FitOut; part: Artwo
           />
         </>
       )}
-    </>
-  );
-}
-
-/** A border inside a shape: its width in percent of the short side and its colour. */
-export function BorderFields({
-  bench,
-  border,
-  change,
-}: {
-  bench: Bench;
-  border: Schemas["Border"] | null | undefined;
-  change: (border: Schemas["Border"]) => void;
-}) {
-  if (!border) return null;
-  return (
-    <>
-      <Figure
-        label="Width of the border"
-        unit="%"
-        value={border.width * 100}
-        least={0.5}
-        most={50}
-        change={(value) => change({ ...border, width: value / 100 })}
-      />
-      <ColourChoice
-        bench={bench}
-        label="Border"
-        value={border.colour}
-        change={(colour) => colour && change({ ...border, colour })}
-      />
     </>
   );
 }

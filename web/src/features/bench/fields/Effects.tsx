@@ -1,17 +1,11 @@
 import type { Schemas } from "../../../api/client";
 import type { Bench } from "../useBench";
 import { ColourChoice } from "./ColourField";
-import { Choice, Figure, Optional, Select } from "./Line";
+import { Choice, Optional, Percent, Select } from "./Line";
 
 type Words = Schemas["WordsPart"];
 type Name = "outline" | "glow" | "shadow" | "plate";
 
-const NEW: { [K in Name]: NonNullable<Words[K]> } = {
-  outline: { width: 0.06, colour: "#111111", offset: 0 },
-  glow: { radius: 0.4, colour: "#ffffff", strength: 0.8 },
-  shadow: { dx: 0.06, dy: 0.06, softness: 0.12, colour: "#000000", opacity: 0.6 },
-  plate: { colour: "#111111", padding: 0.4, corner: 0.2, opacity: 1, shape: null },
-};
 const ROUNDED = "round corners";
 
 /** What stands around letters; all lengths in percent of the letter height. */
@@ -20,7 +14,7 @@ export function Effects({ bench, part }: { bench: Bench; part: Words }) {
     bench.change(`change the ${name}`, [{ part: part.id, field: name, value }]);
   const turn = (name: Name) => (on: boolean) =>
     bench.change(on ? `add ${name === "outline" ? "an" : "a"} ${name}` : `take the ${name} away`, [
-      { part: part.id, field: name, value: on ? NEW[name] : null },
+      { part: part.id, field: name, value: on ? bench.fit!.first_looks[name] : null },
     ]);
   const { outline, glow, shadow, plate } = part;
   const percent = <T extends object>(
@@ -31,17 +25,15 @@ export function Effects({ bench, part }: { bench: Bench; part: Words }) {
     least: number,
     most: number,
   ) => (
-    <span key={field}>
-      <span className="pr-1 text-[12px] text-soft">{words}</span>
-      <Figure
-        label={`${words} of the ${name}`}
-        unit="%"
-        value={Number(effect[field] ?? 0) * 100}
-        least={least}
-        most={most}
-        change={(value) => save(name, { ...effect, [field]: value / 100 })}
-      />
-    </span>
+    <Percent
+      key={field}
+      words={words}
+      label={`${words} of the ${name}`}
+      value={Number(effect[field] ?? 0)}
+      least={least}
+      most={most}
+      change={(value) => save(name, { ...effect, [field]: value })}
+    />
   );
   const colour = <T extends { colour?: string }>(name: Name, effect: T) => (
     <ColourChoice

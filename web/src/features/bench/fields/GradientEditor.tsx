@@ -11,18 +11,6 @@ type Stop = Schemas["Stop"];
 const APART_PX = 40; // from the bar: a stop dragged farther away is taken out
 const STEP = 0.01;
 
-export const newGradient = (house: string[]): Gradient => ({
-  kind: "gradient",
-  form: "linear",
-  stops: [
-    { at: 0, colour: house[0] ?? "#17181a", opacity: 1 },
-    { at: 1, colour: house[2] ?? house[1] ?? "#ffffff", opacity: 1 },
-  ],
-  angle: 20,
-  centre: { x: 0.5, y: 0.5 },
-  mix: "oklab",
-});
-
 interface Props {
   bench: Bench;
   fill: Gradient;

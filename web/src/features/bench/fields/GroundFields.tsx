@@ -5,14 +5,12 @@ import { artworkQuery } from "../../../api/queries";
 import { ArtworkList, Menu } from "../AddPart";
 import type { Bench } from "../useBench";
 import { ColourChoice, ColourField } from "./ColourField";
-import { GradientEditor, newGradient } from "./GradientEditor";
-import { Choice, Figure, Line, Optional } from "./Line";
-import { EdgeFields } from "./PartFigures";
+import { GradientEditor } from "./GradientEditor";
+import { Choice, Figure, Line, Optional, Percent } from "./Line";
+import { inFilePx, OptionalStroke } from "./OptionalStroke";
 
 type Ground = Schemas["GroundPart"];
 type Kind = "clear" | "solid" | "gradient" | "picture" | "pattern";
-const NEW_EDGE = { width: 0.03, colour: "#ffffff" };
-const NEW_OVERLAY = { colour: "#111111", opacity: 0.4 };
 
 /** What lies behind everything. */
 export function GroundFields({ bench, fit, part }: { bench: Bench; fit: FitOut; part: Ground }) {
@@ -25,7 +23,7 @@ export function GroundFields({ bench, fit, part }: { bench: Bench; fit: FitOut; 
     const next = {
       clear: null,
       solid: { kind, colour: fit.ground ?? fit.house[0] ?? "#ffffff" },
-      gradient: newGradient(fit.house),
+      gradient: fit.first_looks.gradient,
       picture: { kind, artwork: newest("picture") },
       pattern: { kind, artwork: newest("mark"), colour: fit.ground ?? fit.house.at(-1) },
     }[kind];
@@ -55,13 +53,14 @@ export function GroundFields({ bench, fit, part }: { bench: Bench; fit: FitOut; 
       {fill?.kind === "gradient" && <GradientEditor bench={bench} fill={fill} change={save} />}
       {fill?.kind === "picture" && <PictureFields bench={bench} fit={fit} fill={fill} save={save} />}
       {fill?.kind === "pattern" && <PatternFields bench={bench} fill={fill} save={save} />}
-      <Optional
+      <OptionalStroke
+        bench={bench}
         label="Edge"
-        on={part.edge != null}
-        turn={(on) => set(on ? "add an edge" : "take the edge away", "edge", on ? NEW_EDGE : null)}
-      >
-        <EdgeFields bench={bench} edge={part.edge} change={(edge) => set("change the edge", "edge", edge)} />
-      </Optional>
+        stroke={part.edge}
+        first={fit.first_looks.edge}
+        whole={inFilePx(fit)}
+        change={(step, edge) => set(step, "edge", edge)}
+      />
     </>
   );
 }
@@ -83,21 +82,15 @@ function PictureFields({ bench, fit, fill, save }: FillProps<Schemas["PictureFil
         </Menu>
       </Line>
       <Line term="Focus">
-        <Figure
+        <Percent
           label="Focus across"
-          unit="%"
-          value={focus.x * 100}
-          least={0}
-          most={100}
-          change={(x) => save({ ...fill, focus: { ...focus, x: x / 100 } })}
+          value={focus.x}
+          change={(x) => save({ ...fill, focus: { ...focus, x } })}
         />{" "}
-        <Figure
+        <Percent
           label="Focus down"
-          unit="%"
-          value={focus.y * 100}
-          least={0}
-          most={100}
-          change={(y) => save({ ...fill, focus: { ...focus, y: y / 100 } })}
+          value={focus.y}
+          change={(y) => save({ ...fill, focus: { ...focus, y } })}
         />
       </Line>
       <Line term="Zoom">
@@ -124,17 +117,14 @@ function PictureFields({ bench, fit, fill, save }: FillProps<Schemas["PictureFil
       <Optional
         label="Darkened"
         on={fill.overlay != null}
-        turn={(on) => save({ ...fill, overlay: on ? NEW_OVERLAY : null })}
+        turn={(on) => save({ ...fill, overlay: on ? fit.first_looks.overlay : null })}
       >
         {fill.overlay && (
           <>
-            <Figure
+            <Percent
               label="How much"
-              unit="%"
-              value={fill.overlay.opacity * 100}
-              least={0}
-              most={100}
-              change={(value) => save({ ...fill, overlay: { ...fill.overlay, opacity: value / 100 } })}
+              value={fill.overlay.opacity}
+              change={(opacity) => save({ ...fill, overlay: { ...fill.overlay, opacity } })}
             />
             <ColourChoice
               bench={bench}
@@ -150,18 +140,14 @@ function PictureFields({ bench, fit, fill, save }: FillProps<Schemas["PictureFil
 }
 
 function PatternFields({ bench, fill, save }: FillProps<Schemas["Pattern"]>) {
-  const percent = (field: "size" | "spacing" | "opacity", words: string, least: number, most: number) => (
-    <span>
-      <span className="pr-1 text-[12px] text-soft">{words}</span>
-      <Figure
-        label={words}
-        unit="%"
-        value={(fill[field] ?? 0) * 100}
-        least={least}
-        most={most}
-        change={(value) => save({ ...fill, [field]: value / 100 })}
-      />
-    </span>
+  const percent = (field: "size" | "spacing" | "opacity", least: number, most: number) => (
+    <Percent
+      words={field}
+      value={fill[field]}
+      least={least}
+      most={most}
+      change={(value) => save({ ...fill, [field]: value })}
+    />
   );
   return (
     <>
@@ -172,9 +158,9 @@ function PatternFields({ bench, fill, save }: FillProps<Schemas["Pattern"]>) {
       </Line>
       <Line term="Repeat">
         <span className="flex flex-wrap gap-x-3">
-          {percent("size", "size", 2, 100)}
-          {percent("spacing", "spacing", 0, 400)}
-          {percent("opacity", "opacity", 0, 100)}
+          {percent("size", 2, 100)}
+          {percent("spacing", 0, 400)}
+          {percent("opacity", 0, 100)}
           <span>
             <span className="pr-1 text-[12px] text-soft">turn</span>
             <Figure

@@ -114,6 +114,34 @@ export function Figure({
   );
 }
 
+interface PercentProps {
+  /** What it is called by a screen reader; else the words before it. */
+  label?: string;
+  words?: string;
+  /** As a fraction. */
+  value: number | null | undefined;
+  least?: number;
+  most?: number;
+  change: (value: number) => void;
+}
+
+/** A fraction, shown and typed in percent. */
+export function Percent({ label, words, value, least = 0, most = 100, change }: PercentProps) {
+  return (
+    <span>
+      {words && <span className="pr-1 text-[12px] text-soft">{words}</span>}
+      <Figure
+        label={label ?? words ?? ""}
+        unit="%"
+        value={(value ?? 0) * 100}
+        least={least}
+        most={most}
+        change={(percent) => change(percent / 100)}
+      />
+    </span>
+  );
+}
+
 /** Something that is there or not; its fields show when it is. */
 export function Optional({
   label,

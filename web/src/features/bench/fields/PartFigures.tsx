@@ -3,11 +3,10 @@ import type { Box } from "../../../measure/pan";
 import { duplicate, inFront, remove } from "../partActions";
 import { keepsRatio, rectOf } from "../stage/parts";
 import type { Bench } from "../useBench";
-import { ColourChoice } from "./ColourField";
-import { Figure, Line, Optional, Select } from "./Line";
+import { Figure, Line, Percent, Select } from "./Line";
+import { inFilePx, OptionalStroke } from "./OptionalStroke";
 
 const BLENDS = ["normal", "multiply", "screen", "overlay", "soft light"];
-const NEW_EDGE = { width: 0.03, colour: "#ffffff" };
 
 interface Props {
   bench: Bench;
@@ -35,13 +34,10 @@ export function PartFigures({ bench, fit, part, placed }: Props) {
         />
       </Line>
       <Line term="Opacity">
-        <Figure
+        <Percent
           label="Opacity"
-          unit="%"
-          value={(part.opacity ?? 1) * 100}
-          least={0}
-          most={100}
-          change={(value) => set("change the opacity", "opacity", value / 100)}
+          value={part.opacity ?? 1}
+          change={(value) => set("change the opacity", "opacity", value)}
         />
       </Line>
       <Line term="Laid over">
@@ -52,13 +48,14 @@ export function PartFigures({ bench, fit, part, placed }: Props) {
           choose={(value) => set("change the blend mode", "blend", value)}
         />
       </Line>
-      <Optional
+      <OptionalStroke
+        bench={bench}
         label="Edge"
-        on={part.edge != null}
-        turn={(on) => set(on ? "add an edge" : "take the edge away", "edge", on ? NEW_EDGE : null)}
-      >
-        <EdgeFields bench={bench} edge={part.edge} change={(edge) => set("change the edge", "edge", edge)} />
-      </Optional>
+        stroke={part.edge}
+        first={fit.first_looks.edge}
+        whole={inFilePx(fit)}
+        change={(step, edge) => set(step, "edge", edge)}
+      />
       <div className="mt-2 flex flex-wrap gap-x-3 text-[13px]">
         <button type="button" className={look} onClick={() => inFront(bench, fit, part.id, 1)}>
           Forward
@@ -73,39 +70,6 @@ export function PartFigures({ bench, fit, part, placed }: Props) {
           Take away
         </button>
       </div>
-    </>
-  );
-}
-
-/** The die-cut edge's width and colour. */
-export function EdgeFields({
-  bench,
-  edge,
-  change,
-}: {
-  bench: Bench;
-  edge: Schemas["Edge"] | null | undefined;
-  change: (edge: Schemas["Edge"]) => void;
-}) {
-  const fit = bench.fit!;
-  if (!edge) return null;
-  const unit = Math.min(fit.width, fit.height);
-  return (
-    <>
-      <Figure
-        label="Width of the edge"
-        unit="px"
-        value={edge.width * unit}
-        least={0.5}
-        most={unit / 4}
-        change={(px) => change({ ...edge, width: px / unit })}
-      />
-      <ColourChoice
-        bench={bench}
-        label="Edge"
-        value={edge.colour}
-        change={(colour) => colour && change({ ...edge, colour })}
-      />
     </>
   );
 }

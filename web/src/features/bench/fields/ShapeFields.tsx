@@ -1,19 +1,17 @@
 import type { FitOut, Schemas } from "../../../api/client";
 import type { Bench } from "../useBench";
-import { BorderFields } from "./ArtworkFields";
 import { ColourField } from "./ColourField";
-import { GradientEditor, newGradient } from "./GradientEditor";
-import { Choice, Line, Optional, Select } from "./Line";
+import { GradientEditor } from "./GradientEditor";
+import { Choice, Line, Select } from "./Line";
+import { OF_THE_PART, OptionalStroke } from "./OptionalStroke";
 
 type Shape = Schemas["ShapePart"];
-const NEW_BORDER = { width: 0.04, colour: "#111111" };
 
 /** A shape: which one, what fills it, its border. */
 export function ShapeFields({ bench, fit, part }: { bench: Bench; fit: FitOut; part: Shape }) {
   const set = (step: string, field: string, value: unknown) =>
     bench.change(step, [{ part: part.id, field, value }]);
   const { fill } = part;
-  const first = fit.house[0] ?? "#808080";
   return (
     <>
       <Line term="Shape">
@@ -35,8 +33,8 @@ export function ShapeFields({ bench, fit, part }: { bench: Bench; fit: FitOut; p
         choose={(kind) => {
           const next = {
             none: null,
-            solid: { kind: "solid", colour: first },
-            gradient: newGradient(fit.house),
+            solid: { kind: "solid", colour: fit.first_looks.colour },
+            gradient: fit.first_looks.gradient,
           }[kind];
           set("fill the shape", "fill", next);
         }}
@@ -56,17 +54,14 @@ export function ShapeFields({ bench, fit, part }: { bench: Bench; fit: FitOut; p
           change={(next) => set("change the gradient", "fill", next)}
         />
       )}
-      <Optional
+      <OptionalStroke
+        bench={bench}
         label="Border"
-        on={part.border != null}
-        turn={(on) => set(on ? "add a border" : "take the border away", "border", on ? NEW_BORDER : null)}
-      >
-        <BorderFields
-          bench={bench}
-          border={part.border}
-          change={(border) => set("change the border", "border", border)}
-        />
-      </Optional>
+        stroke={part.border}
+        first={fit.first_looks.border}
+        whole={OF_THE_PART}
+        change={(step, border) => set(step, "border", border)}
+      />
     </>
   );
 }
