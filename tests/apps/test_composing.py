@@ -275,7 +275,7 @@ def test_the_rail_is_at_work_until_each_file_is_made(signed_in: Any, fit: dict[s
         answer = send(
             signed_in, "patch", f"workspaces/juno/fits/{fit['id']}",
             {"revision": fit["piece"]["revision"], "step": "fill",
-             "changes": [{"part": "ground", "field": "fill", "value": {"kind": "solid", "colour": "#17443c"}}]},
+             "changes": [{"part": "ground", "field": "fill", "value": {"kind": "solid", "colour": "#123456"}}]},
         )  # fmt: skip
     assert states(answer) == {"Test place": "working", "Beside": "working"}
     assert "working" not in states(signed_in.get(address)).values()
