@@ -34,7 +34,7 @@ def test_the_picture_is_moved_by_dragging_and_the_drag_can_be_undone(person: Per
     before = part(person)["window"]
     person.drag(person.find(FOCUS), 0, 80)
     person.wait(lambda: part(person)["window"]["y"] < before["y"] - 10, "the window to move up")
-    person.sees("Undo “move the focus”")
+    person.sees("Undo move the focus")
     undo_all(person, 1)
     person.wait(lambda: part(person)["window"] == before, "the window to be back")
 
@@ -84,11 +84,11 @@ def test_padding_is_typed_and_made_automatic_again(person: Person) -> None:
 def test_a_tint_and_a_ground_are_chosen_from_the_house_and_by_hex(person: Person) -> None:
     person.open_bench("Record glyph")
     person.button("Tint #17443c").click()
-    person.sees("Undo “tint the mark”")
+    person.sees("Undo tint the mark")
     open_row(person, "ground")
     field = person.field("Colour as a hex code")
     field.send_keys("f4d06f", Keys.ENTER)
-    person.sees("Undo “change the ground”")
+    person.sees("Undo change the ground")
     person.wait(lambda: person.fit()["ground"] == "#f4d06f", "the ground")
     person.sees("opaque")
     assert person.fit()["state"] == "refused"

@@ -60,7 +60,7 @@ def test_a_part_is_dragged_with_its_own_picture_and_the_drag_is_undone(bench: Pe
     bench.find("//img[contains(@alt, 'Proof of') and contains(@src, 'without=headline')]")
     ActionChains(bench.driver).release().perform()
     waits_for(bench, "headline", "the headline to move down", lambda now: now["stands"]["y"] > before["y"] + 40)
-    bench.sees("Undo “move “Your headline here””")
+    bench.sees("Undo move “Your headline here”")
     bench.wait(lambda: bench.driver.find_elements("xpath", "//img[contains(@src, 'only=')]") == [], "the drag to end")
     undo(bench)
     waits_for(bench, "headline", "the headline to be back", lambda now: now["stands"] == before)
@@ -122,6 +122,31 @@ def test_words_are_typed_on_the_proof_and_in_the_list(bench: Person) -> None:
     bench.driver.execute_script("document.activeElement.blur()")
     undo_body.send_keys(Keys.CONTROL, "z")
     waits_for(bench, "headline", "the words before", lambda now: "True a" in " ".join(now["words"]["lines"]))
+
+
+def test_a_headline_is_written_and_moved_without_the_mouse(bench: Person) -> None:
+    before = part(bench, "headline")["stands"]
+    for _ in range(6):
+        ActionChains(bench.driver).send_keys("n").perform()
+        if "headline" in focused(bench):
+            break
+    assert focused(bench).endswith(", headline")
+    bench.press(Keys.ENTER)
+    editor = bench.find("//textarea[@aria-label='Words of the headline']")
+    room = editor.size["height"]
+    editor.send_keys(Keys.CONTROL, "a")
+    editor.send_keys("Seven long climbs, three lakes and a very late lunch by the old mill")
+    assert bench.driver.execute_script("return arguments[0].scrollHeight", editor) <= room + 2, "all of it is seen"
+    editor.send_keys(Keys.CONTROL, Keys.ENTER)
+    bench.sees("Undo change the words")
+    assert "headline" in focused(bench), "the keys go on working on the part"
+    bench.press(Keys.SHIFT + Keys.ARROW_UP)
+    waits_for(bench, "headline", "10 px up", lambda now: abs(now["stands"]["y"] - before["y"] + 10) < 0.2)
+
+
+def focused(person: Person) -> str:
+    """What a screen reader would say has the focus."""
+    return person.driver.switch_to.active_element.get_attribute("aria-label") or ""
 
 
 def test_parts_are_added_duplicated_ordered_hidden_and_taken_away(bench: Person) -> None:

@@ -73,7 +73,7 @@ function Step({ way, step, onPress }: { way: string; step: string | null | undef
       onClick={onPress}
       className="min-h-8 px-2 text-[13px] text-soft enabled:hover:text-ink enabled:hover:underline disabled:opacity-60"
     >
-      {step ? `${way} “${step}”` : "Nothing to undo"}
+      {step ? `${way} ${step}` : "Nothing to undo"}
     </button>
   );
 }

@@ -88,7 +88,11 @@ function Row({ bench, fit, part, open }: RowProps) {
           }
           className="flex min-w-0 flex-1 items-center gap-2.5 text-left"
         >
-          <Symbol aria-hidden size={15} className={here.hidden ? "text-soft/50" : "text-soft"} />
+          <Symbol
+            aria-hidden
+            size={15}
+            className={`shrink-0 ${here.hidden ? "text-soft/50" : "text-soft"}`}
+          />
           <span className="min-w-0">
             <span
               className={`block truncate text-[13px] font-semibold ${here.hidden ? "text-soft line-through" : ""}`}

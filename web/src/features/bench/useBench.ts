@@ -86,7 +86,8 @@ export function useBench(workspace: string, id: string): Bench {
     proofWidth.current = width;
   }, []);
   const revision = () => queries.getQueryData(options.queryKey)!.piece.revision;
-  const keep = (next: FitOut) => {
+  const keep = async (next: FitOut) => {
+    await queries.cancelQueries({ queryKey: options.queryKey }); // one on its way may bring the state before this
     if (next.proof) setBrought({ key: next.key, url: next.proof });
     queries.setQueryData(options.queryKey, next);
     setSavedAt(new Date());
@@ -115,16 +116,17 @@ export function useBench(workspace: string, id: string): Bench {
   });
   const bringIn = useMutation({
     ...inTurn,
-    mutationFn: (addition: Addition) =>
-      addPart(workspace, id, {
+    mutationFn: async (addition: Addition) => {
+      const known = new Set(queries.getQueryData(options.queryKey)!.piece.document.parts.map(({ id }) => id));
+      const next = await addPart(workspace, id, {
         ...addition,
         revision: revision(),
         proof_width: Math.round(proofWidth.current),
-      }),
-    onSuccess: (next) => {
-      const known = new Set(fit?.piece.document.parts.map((part) => part.id));
-      keep(next);
-      const added = next.piece.document.parts.find((part) => !known.has(part.id));
+      });
+      return { next, added: next.piece.document.parts.find((part) => !known.has(part.id)) };
+    },
+    onSuccess: async ({ next, added }) => {
+      await keep(next);
       if (added) selection.select([added.id]);
     },
   });

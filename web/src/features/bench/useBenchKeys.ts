@@ -3,6 +3,7 @@ import { useEffect } from "react";
 import type { FitOut } from "../../api/client";
 import { rounded } from "../../measure/boxes";
 import type { Gestures } from "./stage/useGesture";
+import { documentPart, focusOn } from "./stage/parts";
 import { duplicate, inFront, partFields, remove } from "./partActions";
 import { isTyping, type Bench } from "./useBench";
 
@@ -19,6 +20,7 @@ const FAR_TURN = 15;
 /** Every key of the bench with what it does; the help sheet lists the same. */
 export const KEYS: [string, string][] = [
   ["Tab", "go from part to part on the proof"],
+  ["N, Shift + N", "go to the next part in front, or the one behind"],
   ["Shift + click", "select several parts"],
   ["Arrow keys", "move what is selected by 1 px of the file, with Shift by 10"],
   ["Ctrl + arrow keys", "make it larger or smaller by 1 px, with Shift by 10"],
@@ -41,6 +43,8 @@ export function useBenchKeys(bench: Bench, fit: FitOut, gestures: Gestures): voi
     const onKey = (event: KeyboardEvent) => {
       if (isTyping(event.target) || bench.conflict || document.querySelector("[role='dialog']")) return;
       if (event.key === "Escape") return leave(bench);
+      if (event.key.toLowerCase() === "n" && !event.ctrlKey && !event.metaKey && !event.altKey)
+        return goOn(bench, fit, event.shiftKey ? -1 : 1);
       const { ids } = bench.selection;
       if (ids.length === 0) return;
       if (pressed(event, bench, fit, gestures, ids)) event.preventDefault();
@@ -53,6 +57,16 @@ export function useBenchKeys(bench: Bench, fit: FitOut, gestures: Gestures): voi
 function leave(bench: Bench): void {
   if (bench.selection.inside) bench.selection.goInside(null);
   else bench.selection.select([]);
+}
+
+/** Goes to the part that stands next in front of the chosen one, or behind it; around at the ends. */
+function goOn(bench: Bench, fit: FitOut, by: 1 | -1): void {
+  const there = fit.parts.filter((part) => !documentPart(fit, part.part)?.locked);
+  if (there.length === 0) return;
+  const now = there.findIndex((part) => part.part === bench.selection.ids.at(-1));
+  const next = there[now < 0 && by < 0 ? there.length - 1 : (now + by + there.length) % there.length]!;
+  bench.selection.select([next.part]);
+  focusOn(next.part);
 }
 
 /** Does what a key stands for; whether there was anything to do. */

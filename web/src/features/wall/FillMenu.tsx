@@ -3,7 +3,7 @@ import { Popover } from "radix-ui";
 import { useState } from "react";
 
 import { placeArtwork, takeAway } from "../../api/actions";
-import { artworkQuery, artworkUrl } from "../../api/queries";
+import { artworkQuery, artworkUrl, startingPointsQuery } from "../../api/queries";
 import { BringIn } from "../../ui/BringIn";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
@@ -21,11 +21,20 @@ interface Props {
 /** The keyboard's way of dropping: choose artwork that is here, or a file, for these placements. */
 export function FillMenu({ workspace, fills, label, about, fit, quiet }: Props) {
   const [open, setOpen] = useState(false);
+  const queries = useQueryClient();
+  const only = onlyOf(fills);
+  // What the menu shows is fetched when it is pointed at, so that its first entry is there to take the focus.
+  const prepare = () => {
+    void queries.prefetchQuery(artworkQuery(workspace));
+    if (only) void queries.prefetchQuery(startingPointsQuery(workspace, only));
+  };
   const colour = quiet ? "text-soft hover:text-measure" : "text-measure";
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
         aria-label={`${about}: ${label}`}
+        onFocus={prepare}
+        onPointerEnter={prepare}
         className={`min-h-6 text-[12px] font-semibold hover:underline ${colour}`}
       >
         {label}
@@ -36,7 +45,7 @@ export function FillMenu({ workspace, fills, label, about, fit, quiet }: Props) 
           sideOffset={4}
           collisionPadding={12}
           aria-label={`${about}: ${label}`}
-          className="z-20 flex max-h-(--radix-popover-content-available-height) w-80 flex-col border border-ink bg-sheet"
+          className="z-40 flex max-h-(--radix-popover-content-available-height) w-80 flex-col border border-ink bg-sheet"
         >
           <Choices workspace={workspace} fills={fills} fit={fit} close={() => setOpen(false)} />
         </Popover.Content>
@@ -44,6 +53,8 @@ export function FillMenu({ workspace, fills, label, about, fit, quiet }: Props) 
     </Popover.Root>
   );
 }
+
+const onlyOf = (fills: string[]) => (fills.length === 1 && fills[0] !== "suited" ? fills[0] : undefined);
 
 interface ChoicesProps {
   workspace: string;
@@ -65,7 +76,7 @@ function Choices({ workspace, fills, fit, close }: ChoicesProps) {
   });
   const empty = useMutation({ mutationFn: () => takeAway(workspace, fit!), onSuccess: done });
   const trouble = fill.error ?? empty.error;
-  const only = fills.length === 1 && fills[0] !== "suited" ? fills[0] : undefined;
+  const only = onlyOf(fills);
   return (
     <>
       {only && <StartingPoints workspace={workspace} placement={only} />}

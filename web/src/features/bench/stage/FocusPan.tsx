@@ -91,6 +91,7 @@ export function FocusPan({ bench, fit, scale, part }: Props) {
     <div
       role="slider"
       tabIndex={0}
+      data-part={part.part}
       aria-label="Focus of the picture: drag, or move it with the arrow keys"
       aria-valuetext={focusWords(window ?? shown, natural)}
       aria-valuenow={Math.round(focusOf(window ?? shown, natural).x * 100)}

@@ -38,6 +38,7 @@ function Grip({ bench, fit, scale, gestures, pointAt, part }: Props & { part: Pa
     <div
       role="button"
       tabIndex={0}
+      data-part={part.part}
       aria-pressed={selection.has(part.part)}
       aria-label={`${part.name}, ${part.role}`}
       className="absolute cursor-move touch-none outline-offset-[-3px] hover:outline hover:outline-measure/60"

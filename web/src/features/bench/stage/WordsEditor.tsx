@@ -1,9 +1,9 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState, type RefObject } from "react";
 
 import type { FitOut, PartOut, Schemas } from "../../../api/client";
 import { typefaceUrl } from "../../../api/queries";
 import type { Bench } from "../useBench";
-import { documentPart, partHere } from "./parts";
+import { documentPart, focusOn, partHere } from "./parts";
 
 type Words = Schemas["WordsPart"];
 
@@ -30,9 +30,11 @@ export function WordsEditor({
       bench.change("change the words", [{ part: part.part, field: "text", value: text }]);
   };
   const { stands } = part;
-  const size = part.words!.size_px * scale;
+  const room = useRef<HTMLTextAreaElement>(null);
+  useFitting(room, part.words!.size_px * scale, text, face);
   return (
     <textarea
+      ref={room}
       aria-label={`Words of the ${part.role}`}
       autoFocus
       value={text}
@@ -44,7 +46,8 @@ export function WordsEditor({
           cancelled.current = true;
           bench.selection.goInside(null);
         }
-        if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) event.currentTarget.blur();
+        const left = event.key === "Escape" || (event.key === "Enter" && (event.ctrlKey || event.metaKey));
+        if (left) focusOn(part.part);
         event.stopPropagation();
       }}
       className="absolute resize-none overflow-hidden bg-measure/10 outline-2 outline-measure"
@@ -55,13 +58,30 @@ export function WordsEditor({
         height: stands.height * scale,
         rotate: `${part.turn}deg`,
         fontFamily: `"${face}", sans-serif`,
-        fontSize: size,
         lineHeight: words.line_height ?? 1.1,
         textAlign: words.align === "centre" ? "center" : words.align,
         color: part.words!.colour,
       }}
     />
   );
+}
+
+const LEAST_PX = 4;
+const SMALLER = 0.94;
+
+/** Sets the words smaller while they are too many for their box, so that all that is typed is seen. */
+function useFitting(
+  room: RefObject<HTMLTextAreaElement | null>,
+  size: number,
+  text: string,
+  face: string,
+): void {
+  useLayoutEffect(() => {
+    const box = room.current!;
+    let now = size;
+    const set = () => (box.style.fontSize = `${now}px`);
+    for (set(); box.scrollHeight > box.clientHeight + 1 && now > LEAST_PX; set()) now *= SMALLER;
+  }, [room, size, text, face]);
 }
 
 /** The typeface's own file under a name of its own, loaded once. */

@@ -22,3 +22,8 @@ export function fillsAll(fit: FitOut, part: PartOut): boolean {
   if (!own || part.artwork?.mode !== "fill") return false;
   return partHere(fit, own as Schemas["ArtworkPart"]).stands === "fill";
 }
+
+/** Puts the focus on a part of the proof, where its keys work. */
+export function focusOn(part: string): void {
+  document.querySelector<HTMLElement>(`[data-stage] [data-part="${CSS.escape(part)}"]`)?.focus();
+}
