@@ -18,7 +18,6 @@ from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.jobs.queue import make_later
 from fitzle.apps.pieces.composing import Placing, placing_changes
 from fitzle.apps.pieces.fits import fit_of, fits_of_piece, take_away
-from fitzle.apps.pieces.models import Fit
 from fitzle.apps.pieces.opening import OpenFit, looked_fit, open_fit
 from fitzle.apps.pieces.saving import save_changes
 from fitzle.core.geometry.rect import Rect
@@ -127,7 +126,7 @@ def _proof(space: Any, opened: OpenFit, width: int, shown: Shown) -> tuple[bytes
     return held[0], held[1]
 
 
-def view_of_changed(space: Any, fit: Fit, proof_width: int | None = None) -> FitOut:
+def view_of_changed(space: Any, fit: Any, proof_width: int | None = None) -> FitOut:
     """The fit after a change of its piece, whose files are made once more.
 
     With a width its proof comes in the same answer, so that a change costs one request. The workers are told last: they
@@ -141,7 +140,7 @@ def view_of_changed(space: Any, fit: Fit, proof_width: int | None = None) -> Fit
         make_later(entry.pk for entry in fits)
 
 
-def _view(space: Any, fit: Fit, beside: list[Fit], proof_width: int | None = None) -> FitOut:
+def _view(space: Any, fit: Any, beside: list[Any], proof_width: int | None = None) -> FitOut:
     opened = looked_fit(space, fit)
     view = fit_view(space, opened, beside, last_delivered_keys(space))
     if proof_width:

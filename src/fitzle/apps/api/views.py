@@ -18,8 +18,6 @@ from fitzle.apps.api.shapes import (
     PlaceState,
     WordsPlaced,
 )
-from fitzle.apps.artwork.models import Artwork
-from fitzle.apps.pieces.models import Fit
 from fitzle.apps.pieces.opening import Keyed, OpenFit, SizedFit, is_made, sized_fits
 from fitzle.apps.pieces.saving import document_of, undo_and_redo_names
 from fitzle.core.artwork.facts import ArtworkFacts
@@ -75,7 +73,7 @@ def _state(keyed: Keyed, findings: list[Finding], delivered_key: str | None) -> 
     return "fits", ""
 
 
-def fit_view(workspace: Any, opened: OpenFit, beside: list[Fit], delivered: dict[UUID, str]) -> FitOut:
+def fit_view(workspace: Any, opened: OpenFit, beside: list[Any], delivered: dict[UUID, str]) -> FitOut:
     """Everything the bench shows of one fit; `beside` are all fits of its piece."""
     plan, fit, sheet, facts = opened.planned.plan, opened.fit, opened.sheet, opened.facts
     placement = str(fit.placement_id)
@@ -114,7 +112,7 @@ def fit_view(workspace: Any, opened: OpenFit, beside: list[Fit], delivered: dict
 
 
 def rail_view(
-    workspace: Any, fits: list[Fit], delivered: dict[UUID, str], known: dict[str, Artwork] | None = None
+    workspace: Any, fits: list[Any], delivered: dict[UUID, str], known: dict[str, Any] | None = None
 ) -> list[FitBrief]:
     """The fits of a piece, each drawn to fit the rail; `known` is artwork that was looked up already."""
     return [_brief(sized, delivered.get(sized.fit.placement_id)) for sized in sized_fits(workspace, fits, known)]

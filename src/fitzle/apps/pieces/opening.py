@@ -10,7 +10,6 @@ from django.http import Http404
 
 from fitzle.apps.accounts.access import house_colours
 from fitzle.apps.artwork.library import facts_of, ready_by_id, source_of
-from fitzle.apps.artwork.models import Artwork
 from fitzle.apps.pieces.models import Fit
 from fitzle.apps.pieces.saving import document_of
 from fitzle.core.artwork.facts import ArtworkFacts
@@ -41,7 +40,7 @@ class OpenFit(NamedTuple):
     sheet: SpecSheet
     key: str
     planned: Planned
-    artworks: dict[str, Artwork]
+    artworks: dict[str, Any]
     facts: dict[str, ArtworkFacts]
 
     def sources(self, *, preview: bool) -> dict[str, Source]:
@@ -75,7 +74,7 @@ def open_fits(workspace: Any, fits: Iterable[Fit]) -> list[OpenFit]:
     return opened
 
 
-def sized_fits(workspace: Any, fits: Iterable[Fit], known: dict[str, Artwork] | None = None) -> list[SizedFit]:
+def sized_fits(workspace: Any, fits: Iterable[Fit], known: dict[str, Any] | None = None) -> list[SizedFit]:
     """The sizes and states of several fits, without planning them; `known` is artwork that was looked up already."""
     house = house_colours(workspace)
     sized = []
@@ -114,8 +113,8 @@ def looked_fit(workspace: Any, fit: Fit) -> OpenFit:
 
 
 def _with_artwork(
-    workspace: Any, fits: Iterable[Fit], known: dict[str, Artwork] | None = None
-) -> Iterable[tuple[Fit, Document, dict[str, Artwork], dict[str, ArtworkFacts]]]:
+    workspace: Any, fits: Iterable[Fit], known: dict[str, Any] | None = None
+) -> Iterable[tuple[Fit, Document, dict[str, Any], dict[str, ArtworkFacts]]]:
     """Each fit whose artwork is all there, with its document and that artwork."""
     fits = list(fits)
     documents = {fit.pk: document_of(fit.piece) for fit in fits}
