@@ -1,4 +1,4 @@
-"""The command line, on the core alone: `./fitzle inspect | fit | check | render`.
+"""The command line, on the core alone: `./fitzle inspect | fit | check | render | still | cutout`.
 
 Heavy libraries are imported only once a command needs them.
 """
@@ -58,6 +58,11 @@ def _parser() -> argparse.ArgumentParser:
     render.add_argument("--spec", type=Path, required=True, help="the spec sheet (JSON)")
     render.add_argument("--out", type=Path, required=True, help="the folder for the file")
     render.set_defaults(run=_render)
+    still = commands.add_parser("still", parents=[common], help="one frame of a clip at full resolution")
+    still.add_argument("clip", type=Path)
+    still.add_argument("--at", type=float, required=True, help="seconds from the beginning")
+    still.add_argument("--out", type=Path, required=True, help="the picture file: .png, .jpg or .webp")
+    still.set_defaults(run=_still)
     return parser
 
 
@@ -74,10 +79,34 @@ def _add_fit_options(fit: argparse.ArgumentParser) -> None:
 
 
 def _inspect(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
-    from fitzle.core.artwork.reading import read_artwork
+    from fitzle.core.artwork.inspecting import inspected
 
-    facts = read_artwork(_bytes_of(args.artwork), args.artwork.name).facts
+    _check_file(args.artwork)
+    with args.artwork.open("rb") as file:
+        facts = inspected(file, args.artwork.name)
     return {"file": str(args.artwork), **facts.model_dump(mode="json")}, ACCEPTED
+
+
+def _still(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
+    from fitzle.core.artwork.clips.frames import frame_at, still_of
+    from fitzle.core.artwork.clips.opening import opened_clip
+    from fitzle.core.encode.saving import picture_file
+
+    if not 0 <= args.at < float("inf"):
+        raise ValueOutOfRange("this is not a moment", expected="seconds from the beginning", actual=str(args.at))
+    _check_file(args.clip)
+    try:
+        with args.clip.open("rb") as file, opened_clip(file) as clip:
+            still = still_of(clip, frame_at(clip, args.at))
+    except FitzleError as error:
+        raise error.about(args.clip.name) from error
+    return _saved(args.out, picture_file(still.pixels, args.out.suffix), still.pixels, seconds=still.seconds)
+
+
+def _saved(out: Path, data: bytes, pixels: Any, **more: Any) -> tuple[dict[str, Any], int]:
+    path = _written(out.parent, out.name, data)
+    height, width = pixels.shape[:2]
+    return {"file": str(path), **more, "width": width, "height": height, "bytes": len(data)}, ACCEPTED
 
 
 def _fit(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
@@ -166,9 +195,14 @@ def _spec_of(path: Path) -> Any:
     return read_spec_sheet(_bytes_of(path), path.name)
 
 
-def _bytes_of(path: Path) -> bytes:
+def _check_file(path: Path) -> None:
     if path.is_dir():
         raise ArtworkError("this is a folder", subject=str(path), advice="Name a file.")
+    path.stat()
+
+
+def _bytes_of(path: Path) -> bytes:
+    _check_file(path)
     if path.stat().st_size > LARGEST_INPUT_BYTES:
         raise ArtworkError("the file is too heavy", subject=path.name, advice="At most 100 MB are taken.")
     return path.read_bytes()

@@ -16,7 +16,7 @@ from django.utils import timezone
 from fitzle.apps.artwork.files import keep_original, keep_working, original_path, read_bytes
 from fitzle.apps.artwork.models import Artwork, State
 from fitzle.core.artwork.limits import Limits
-from fitzle.core.artwork.reading import read_artwork
+from fitzle.core.artwork.reading import read_and_judge
 from fitzle.core.artwork.working import make_working_copy
 from fitzle.core.errors import FitzleError
 
@@ -58,7 +58,7 @@ def take_in(artwork_id: UUID | str) -> Artwork | None:
 def _read(artwork: Artwork) -> None:
     _note(artwork, state=State.READING, progress=10)
     data = read_bytes(original_path(artwork.workspace_id, artwork.sha256))
-    found = read_artwork(data, artwork.name, limits())
+    found = read_and_judge(data, artwork.name, limits())
     _note(artwork, progress=60)
     copy = make_working_copy(found.source)
     if copy:

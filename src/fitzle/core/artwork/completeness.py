@@ -9,7 +9,7 @@ _JPEG_STANDALONE = {0x01, *range(0xD0, 0xD8)}  # ITU T.81, table B.1: markers wi
 
 def is_complete(fmt: str, data: bytes) -> bool:
     """False when the file was cut off. Formats without an end mark are judged by their stated length."""
-    check = {"png": _png, "apng": _png, "jpeg": _jpeg, "gif": _gif, "webp": _webp, "bmp": _bmp}.get(fmt)
+    check = _CHECKS.get(fmt)
     try:
         return bool(check(data)) if check else True
     except (struct.error, IndexError):
@@ -56,3 +56,30 @@ def _bmp(data: bytes) -> bool:
         return True
     row = (abs(width) * bits + 31) // 32 * 4
     return bool(len(data) >= offset + row * abs(height))
+
+
+def _ico(data: bytes) -> bool:
+    count = struct.unpack("<H", data[4:6])[0]
+    ends = [sum(struct.unpack("<II", data[14 + 16 * entry : 22 + 16 * entry])) for entry in range(count)]
+    return bool(count > 0 and max(ends) <= len(data))
+
+
+def _boxes(data: bytes) -> bool:
+    """ISO/IEC 14496-12, 4.2: boxes follow one another; a size of 0 reaches to the end, 1 means 64 bits."""
+    at = 0
+    while at + 8 <= len(data):
+        size = int(struct.unpack(">I", data[at : at + 4])[0])
+        if size == 0:
+            return True
+        if size == 1:
+            size = int(struct.unpack(">Q", data[at + 8 : at + 16])[0])
+        if size < 8:
+            return False
+        at += size
+    return at == len(data)
+
+
+_CHECKS = {
+    "png": _png, "apng": _png, "jpeg": _jpeg, "gif": _gif, "webp": _webp, "bmp": _bmp, "ico": _ico, "avif": _boxes,
+    "heic": _boxes,
+}  # fmt: skip

@@ -8,7 +8,7 @@ from fitzle.core.colour.main_colours import ColourShare
 from fitzle.core.findings import Frozen
 from fitzle.core.geometry.rect import Point, Rect
 
-Kind = Literal["mark", "picture"]
+Kind = Literal["mark", "picture", "clip", "document"]
 AlphaKind = Literal["none", "edges", "soft"]
 
 
@@ -38,12 +38,25 @@ class Weight(Frozen):
         return Point(self.x, self.y)
 
 
+class Face(Frozen):
+    """A face: its box in px of the upright artwork and how sure the detector is, 0 to 1."""
+
+    x: float
+    y: float
+    width: float
+    height: float
+    score: float
+
+
 class ArtworkFacts(Frozen):
     """Facts of one artwork. Sizes are upright (EXIF orientation applied), in px.
 
     `reach` is how far the contents extend from the middle of the trimmed box in fractions of half its diagonal.
     `edge_colours` are the colours along the outline: those that meet whatever lies behind.
-    `flat_backdrop` is the colour of a single-coloured opaque surrounding, or None.
+    `flat_backdrop` is the colour of a single-coloured opaque surrounding, or None. `detail_px` is the longest side that
+    really carries detail, `crisp_px` the longest side that the artwork fills crisply on a screen of density 1, and
+    `crisp_dense_px` on one of density 2; all None for vectors, which have no such limit. `rotation` is the clip's own
+    in degrees clockwise, applied already in `width` and `height`.
     """
 
     kind: Kind
@@ -60,4 +73,14 @@ class ArtworkFacts(Frozen):
     weight: Weight
     reach: float
     frames: int = 1
+    detail_px: float | None = None
+    crisp_px: float | None = None
+    crisp_dense_px: float | None = None
+    jpeg_quality: int | None = None
+    faces: tuple[Face, ...] = ()
+    pages: int = 1
+    seconds: float | None = None
+    fps: float | None = None
+    rotation: int | None = None
+    has_alpha: bool = False
     warnings: tuple[str, ...] = ()

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-import io
 from typing import NamedTuple
 
 from fitzle.core.artwork.limits import Limits
-from fitzle.core.artwork.sources import unreadable
+from fitzle.core.artwork.pillow_formats import OPENED_BY_PILLOW, opened
+from fitzle.core.artwork.unreadable import unreadable
 from fitzle.core.errors import ArtworkError, LimitError
 
 _SIDEWAYS = {5, 6, 7, 8}  # EXIF 2.32, tag 0x0112: orientations that swap width and height
+_PAGES = ("tiff", "avif")  # what else is in the file are pages or thumbnails, not moments
 
 
 class Header(NamedTuple):
@@ -23,7 +24,7 @@ class Header(NamedTuple):
 
 def read_header(data: bytes, fmt: str, limits: Limits) -> Header:
     """The header, checked against the limits; raises ArtworkError or LimitError."""
-    header = _bmp_header(data) if fmt == "bmp" else _vips_header(data)
+    header = _pillow_header(data, fmt) if fmt in OPENED_BY_PILLOW else _vips_header(data, fmt)
     if header.width < 1 or header.height < 1:
         raise ArtworkError("the picture has no pixels", actual=f"{header.width} x {header.height}", expected="1 x 1")
     pixels = header.width * header.height
@@ -37,7 +38,7 @@ def read_header(data: bytes, fmt: str, limits: Limits) -> Header:
     return header
 
 
-def _vips_header(data: bytes) -> Header:
+def _vips_header(data: bytes, fmt: str) -> Header:
     import pyvips
 
     try:
@@ -45,18 +46,13 @@ def _vips_header(data: bytes) -> Header:
     except pyvips.Error as error:
         raise unreadable(error) from error
     orientation = int(image.get("orientation")) if image.get_typeof("orientation") else 1
-    frames = int(image.get("n-pages")) if image.get_typeof("n-pages") else 1
+    frames = int(image.get("n-pages")) if image.get_typeof("n-pages") and fmt not in _PAGES else 1
     width, height = image.width, image.height
     if orientation in _SIDEWAYS:
         width, height = height, width
     return Header(width, height, orientation, frames)
 
 
-def _bmp_header(data: bytes) -> Header:
-    from PIL import Image
-
-    try:
-        with Image.open(io.BytesIO(data), formats=["BMP"]) as picture:
-            return Header(picture.width, picture.height, 1, 1)
-    except (OSError, ValueError, SyntaxError, Image.DecompressionBombError) as error:
-        raise unreadable(error) from error
+def _pillow_header(data: bytes, fmt: str) -> Header:
+    width, height = opened(data, fmt).size
+    return Header(width, height, 1, 1)

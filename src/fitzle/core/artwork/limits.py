@@ -12,6 +12,8 @@ class Limits(Frozen):
     max_pixels: int = 100_000_000
     max_side_px: int = 65_000
     max_frames: int = 10_000
+    max_seconds: float = 4 * 3600
+    max_pages: int = 200
     max_svg_bytes: int = 10_000_000
     max_svg_elements: int = 50_000
     max_svg_depth: int = 100

@@ -10,12 +10,15 @@ from fitzle.core.artwork import measuring
 from fitzle.core.artwork.completeness import is_complete
 from fitzle.core.artwork.facts import AlphaKind, ArtworkFacts, Kind, Trimmed, Weight
 from fitzle.core.artwork.header import read_header
+from fitzle.core.artwork.judging import with_detail
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
 from fitzle.core.artwork.sniff import FORMAT_NAMES, READABLE, sniff_format
-from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, VectorSource, decoded, unreadable
+from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, VectorSource, decoded
 from fitzle.core.artwork.straight import straight
+from fitzle.core.artwork.svg_packed import unpacked_svg
 from fitzle.core.artwork.svg_sanitise import sanitised_svg
 from fitzle.core.artwork.svg_size import svg_frame
+from fitzle.core.artwork.unreadable import unreadable
 from fitzle.core.colour.main_colours import ColourShare, main_colours
 from fitzle.core.colour.srgb import Rgb
 from fitzle.core.errors import ArtworkError, FitzleError, LimitError
@@ -27,7 +30,10 @@ VECTOR_SURVEY_PX = 1024
 COLOUR_STEP = 2  # every second px in both directions is enough to count colours
 FLAT_COLOURS_SHARE = 0.9  # a bitmap whose few main colours make up this much is drawn, not photographed
 FEW_COLOURS = 4
-_EXTENSIONS = {"jpg": "jpeg", "jpe": "jpeg", "jfif": "jpeg", "dib": "bmp"}
+_EXTENSIONS = {
+    "jpg": "jpeg", "jpe": "jpeg", "jfif": "jpeg", "dib": "bmp", "tif": "tiff", "heif": "heic", "apng": "png",
+    "svgz": "svg",
+}  # fmt: skip
 
 
 class Artwork(NamedTuple):
@@ -45,17 +51,32 @@ def read_artwork(data: bytes, name: str, limits: Limits = DEFAULT_LIMITS) -> Art
     HostileFileError, each about `name`.
     """
     try:
-        fmt = known_format(data, limits)
+        check_weight(data, limits)
+        unpacked = unpacked_svg(data, limits)
+        fmt = known_format(unpacked, limits)
         warnings = _naming_warnings(name, fmt)
-        return (
-            _read_svg(data, name, limits, warnings) if fmt == "svg" else _read_bitmap(data, name, fmt, limits, warnings)
-        )
+        if fmt == "svg":
+            return _read_svg(unpacked, len(data), name, limits, warnings)
+        return _read_bitmap(data, name, fmt, limits, warnings)
+    except FitzleError as error:
+        raise error.about(name) from error
+
+
+def read_and_judge(data: bytes, name: str, limits: Limits = DEFAULT_LIMITS) -> Artwork:
+    """As `read_artwork`, with the figures that take every px of the file: the detail it carries, what JPEG did to it."""
+    artwork = read_artwork(data, name, limits)
+    if not isinstance(artwork.source, BitmapSource):
+        return artwork
+    try:
+        return artwork._replace(facts=with_detail(artwork.facts, data, artwork.source))
     except FitzleError as error:
         raise error.about(name) from error
 
 
 def open_source(data: bytes, limits: Limits = DEFAULT_LIMITS) -> Source:
     """The source alone, for artwork whose facts are known already. Raises as read_artwork does."""
+    check_weight(data, limits)
+    data = unpacked_svg(data, limits)
     fmt = known_format(data, limits)
     if fmt == "svg":
         root = sanitised_svg(data, limits, [])
@@ -63,8 +84,8 @@ def open_source(data: bytes, limits: Limits = DEFAULT_LIMITS) -> Source:
     return _bitmap_source(data, fmt, limits)
 
 
-def known_format(data: bytes, limits: Limits) -> str:
-    """The format of a file that can be brought in; raises ArtworkError or LimitError."""
+def check_weight(data: bytes, limits: Limits) -> None:
+    """Raises ArtworkError for an empty file and LimitError for one that is too heavy."""
     if not data:
         raise ArtworkError("the file is empty", advice="Choose the file again, or export it again.")
     if len(data) > limits.max_bytes:
@@ -72,12 +93,17 @@ def known_format(data: bytes, limits: Limits) -> str:
             f"the file is too heavy: {words_for_bytes(len(data))}",
             advice=f"At most {words_for_bytes(limits.max_bytes)} are taken.",
         )
+
+
+def known_format(data: bytes, limits: Limits) -> str:
+    """The format of a bitmap or vector file that can be brought in; raises ArtworkError or LimitError."""
+    check_weight(data, limits)
     fmt = sniff_format(data)
     if fmt == "apng":
         fmt = "png"
     if fmt not in READABLE:
         found = f"this is a {FORMAT_NAMES[fmt]}" if fmt else "this is not a picture that Fitzle knows"
-        raise ArtworkError(found, advice="Bring in PNG, JPEG, WebP, GIF, BMP or SVG.")
+        raise ArtworkError(found, advice="Bring in PNG, JPEG, WebP, GIF, BMP, TIFF, AVIF, HEIC, ICO or SVG.")
     if not is_complete(fmt, data):
         raise ArtworkError("the file is cut off: its end is missing", advice="Copy or export it again.")
     return fmt
@@ -121,7 +147,7 @@ def _bitmap_extent(source: BitmapSource, backdrop: Rgb | None, opaque: bool) -> 
         raise unreadable(error) from error
 
 
-def _read_svg(data: bytes, name: str, limits: Limits, warnings: list[str]) -> Artwork:
+def _read_svg(data: bytes, count: int, name: str, limits: Limits, warnings: list[str]) -> Artwork:
     root = sanitised_svg(data, limits, warnings)
     source = VectorSource(root, svg_frame(root))
     size = _survey_size(source, VECTOR_SURVEY_PX)
@@ -132,7 +158,7 @@ def _read_svg(data: bytes, name: str, limits: Limits, warnings: list[str]) -> Ar
     scale = source.width / size.width
     if extent:
         extent = extent._replace(box=extent.box.scaled(scale))
-    facts = _facts("svg", len(data), source, survey, backdrop, extent, warnings, 1)
+    facts = _facts("svg", count, source, survey, backdrop, extent, warnings, 1)
     return Artwork(name, facts, source)
 
 
@@ -178,6 +204,7 @@ def _facts(
         weight=Weight(x=round(extent.weight_x, 4), y=round(extent.weight_y, 4)),
         reach=measuring.reach(mask),
         frames=frames,
+        has_alpha=transparency != "none",
         warnings=tuple(warnings),
     )
 

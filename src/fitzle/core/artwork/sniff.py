@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-READABLE = ("png", "jpeg", "webp", "gif", "bmp", "svg")
+READABLE = ("png", "jpeg", "webp", "gif", "bmp", "tiff", "avif", "heic", "ico", "svg")
+
+CLIPS = ("mp4", "mov", "webm", "mkv")
 
 # Shown to people; also the formats that are recognised but cannot be brought in yet.
 FORMAT_NAMES = {
@@ -19,7 +21,9 @@ FORMAT_NAMES = {
     "tiff": "TIFF",
     "pdf": "PDF",
     "mp4": "MP4 video",
+    "mov": "QuickTime video",
     "webm": "WebM video",
+    "mkv": "Matroska video",
     "zip": "ZIP archive",
     "gzip": "gzip archive",
 }
@@ -33,11 +37,20 @@ _PREFIXES = (
     (b"II*\x00", "tiff"),
     (b"MM\x00*", "tiff"),
     (b"%PDF-", "pdf"),
-    (b"\x1a\x45\xdf\xa3", "webm"),
     (b"PK\x03\x04", "zip"),
     (b"\x1f\x8b", "gzip"),
 )
-_BRANDS = {b"avif": "avif", b"avis": "avif", b"heic": "heic", b"heix": "heic", b"mif1": "heic"}
+_BRANDS = {
+    b"avif": "avif",
+    b"avis": "avif",
+    b"heic": "heic",
+    b"heix": "heic",
+    b"hevc": "heic",
+    b"mif1": "heic",
+    b"qt  ": "mov",
+}
+_EBML = b"\x1a\x45\xdf\xa3"
+_OLD_QUICKTIME = (b"moov", b"mdat", b"wide", b"free", b"skip", b"pnot")
 _TEXT_STARTS = (b"<", b"\xef\xbb\xbf<", b"\xff\xfe<", b"\xfe\xff\x00<", b"<\x00", b"\x00<")
 _MARKUP_LOOKED_AT = 4096
 
@@ -48,6 +61,10 @@ def sniff_format(data: bytes) -> str | None:
         return "webp"
     if data[4:8] == b"ftyp":
         return _BRANDS.get(data[8:12], "mp4")
+    if data[4:8] in _OLD_QUICKTIME:
+        return "mov"
+    if data.startswith(_EBML):
+        return "webm" if b"webm" in data[:128] else "mkv"
     for prefix, name in _PREFIXES:
         if data.startswith(prefix):
             return "apng" if name == "png" and _moves(data) else name

@@ -7,15 +7,15 @@ memory whole.
 from __future__ import annotations
 
 import copy
-import io
 from concurrent.futures import ThreadPoolExecutor
 from typing import Any, Literal, Protocol
 
 import numpy as np
 from numpy.typing import NDArray
 
+from fitzle.core.artwork.pillow_formats import OPENED_BY_PILLOW, decoded_by_pillow
 from fitzle.core.artwork.svg_size import SvgFrame
-from fitzle.core.errors import ArtworkError
+from fitzle.core.artwork.unreadable import unreadable
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
 
@@ -51,7 +51,7 @@ class Source(Protocol):
 
 
 class BitmapSource:
-    """A PNG, JPEG, WebP, GIF or BMP file in memory; `width` and `height` are upright.
+    """The file of a bitmap in memory; `width` and `height` are upright.
 
     A window is scaled in two steps: the decoder reads at 1/2, 1/4 … of the size, at least twice what is wanted, and
     Lanczos does the rest from exactly the window, to a fraction of a pixel. The smaller reading is kept, so that a
@@ -236,10 +236,11 @@ def decoded(data: bytes, fmt: str, upright: bool = True, factor: int = 1) -> Any
     """
     import pyvips
 
-    if fmt == "bmp":
-        return _decoded_by_pillow(data)
-    options = {"shrink": factor} if fmt == "jpeg" and factor > 1 else {}
-    image = pyvips.Image.new_from_buffer(data, "", access="sequential", fail_on="error", **options)
+    if fmt in OPENED_BY_PILLOW:
+        image = decoded_by_pillow(data, fmt)
+    else:
+        options = {"shrink": factor} if fmt == "jpeg" and factor > 1 else {}
+        image = pyvips.Image.new_from_buffer(data, "", access="sequential", fail_on="error", **options)
     if not upright:
         image = image.copy_memory().autorot()
     if image.get_typeof("icc-profile-data"):
@@ -249,24 +250,6 @@ def decoded(data: bytes, fmt: str, upright: bool = True, factor: int = 1) -> Any
     if image.format != "uchar":
         image = image.cast("uchar")
     return image
-
-
-def unreadable(error: Exception) -> ArtworkError:
-    """A decoder's complaint as an ArtworkError."""
-    first = str(error).strip().splitlines()[-1] if str(error).strip() else "the decoder gave up"
-    return ArtworkError(f"the picture data is damaged ({first})", advice="Save or export the file again.")
-
-
-def _decoded_by_pillow(data: bytes) -> Any:
-    import pyvips
-    from PIL import Image
-
-    try:
-        picture = Image.open(io.BytesIO(data), formats=["BMP"])
-        picture = picture.convert("RGBA" if "A" in picture.getbands() else "RGB")
-    except (OSError, ValueError, SyntaxError) as error:
-        raise unreadable(error) from error
-    return pyvips.Image.new_from_array(np.asarray(picture)).copy(interpretation="srgb")
 
 
 def _premultiplied(image: Any) -> Pixels:

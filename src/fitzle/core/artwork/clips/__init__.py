@@ -1,0 +1,1 @@
+"""Clips: what they are, and stills out of them."""

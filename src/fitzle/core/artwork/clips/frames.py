@@ -1,0 +1,98 @@
+"""Frames by time stamp, upright, in sRGB. Times are in seconds from the first frame; rates may vary."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any, NamedTuple
+
+import numpy as np
+
+from fitzle.core.artwork.clips.opening import HD_FROM_PX, OpenClip
+from fitzle.core.artwork.sources import Pixels
+from fitzle.core.errors import ArtworkError
+
+UNSPECIFIED = 2  # ITU-T H.273, MatrixCoefficients
+
+
+class Still(NamedTuple):
+    """One frame: when it is shown, in seconds, and its pixels (h, w, 4), straight alpha."""
+
+    seconds: float
+    pixels: Pixels
+
+
+def frame_at(clip: OpenClip, seconds: float) -> Any:
+    """The frame that is shown at a moment: the last one that begins at or before it. The first before it, else the last.
+
+    Raises ArtworkError when the clip has no frame at all.
+    """
+    wanted = clip.stamp(max(0.0, seconds))
+    found = None
+    for frame in _from(clip, wanted):
+        if frame.pts is not None and frame.pts > wanted and found is not None:
+            break
+        found = frame
+    if found is None:
+        raise ArtworkError("the clip has no frame that can be shown", advice="Export it again.")
+    return found
+
+
+def next_frame(clip: OpenClip, seconds: float) -> Any | None:
+    """The frame after the one that is shown at a moment; None at the end."""
+    now = frame_at(clip, seconds)
+    return next((frame for frame in _from(clip, now.pts) if frame.pts > now.pts), None)
+
+
+def frame_before(clip: OpenClip, seconds: float) -> Any | None:
+    """The frame before the one that is shown at a moment; None at the beginning."""
+    now = frame_at(clip, seconds)
+    before = None
+    for frame in _from(clip, max(clip.start, now.pts - 1)):
+        if frame.pts >= now.pts:
+            break
+        before = frame
+    return before
+
+
+def _from(clip: OpenClip, stamp: int) -> Iterator[Any]:
+    """Frames in the order in which they are shown, from the last key frame at or before a stamp."""
+    clip.container.seek(stamp, stream=clip.stream, backward=True)
+    clip.decoder.flush_buffers()
+    for packet in clip.container.demux(clip.stream):
+        yield from clip.decoder.decode(packet)
+
+
+def still_of(clip: OpenClip, frame: Any) -> Still:
+    """A frame as it is seen: turned upright, px made square, colours in sRGB."""
+    return Still(round(clip.seconds(frame.pts), 6), upright(_pixels(frame), frame, clip))
+
+
+def upright(pixels: Pixels, frame: Any, clip: OpenClip) -> Pixels:
+    """The pixels as the clip's display matrix and the shape of its px say."""
+    aspect = clip.stream.sample_aspect_ratio or clip.stream.codec_context.sample_aspect_ratio
+    if aspect and aspect > 0 and aspect != 1:
+        import cv2
+
+        width = max(1, round(pixels.shape[1] * float(aspect)))
+        pixels = np.asarray(cv2.resize(pixels, (width, pixels.shape[0]), interpolation=cv2.INTER_CUBIC), dtype=np.uint8)
+    return np.ascontiguousarray(np.rot90(pixels, quarter_turns(frame)))
+
+
+def quarter_turns(frame: Any) -> int:
+    """Quarter turns counter-clockwise that make the frame upright."""
+    return round((frame.rotation or 0) / 90) % 4
+
+
+def _pixels(frame: Any) -> Pixels:
+    clear = has_alpha(frame)
+    matrix = "ITU709" if frame.colorspace == UNSPECIFIED and frame.height >= HD_FROM_PX else None
+    plain = frame.reformat(format="rgba" if clear else "rgb24", src_colorspace=matrix)
+    pixels = plain.to_ndarray()
+    if clear:
+        return np.asarray(pixels, dtype=np.uint8)
+    return np.dstack([pixels, np.full(pixels.shape[:2], 255, dtype=np.uint8)])
+
+
+def has_alpha(frame: Any) -> bool:
+    """Whether the frame carries transparency."""
+    return any(component.is_alpha for component in frame.format.components)

@@ -1,0 +1,76 @@
+"""Opening a clip: its picture stream with limits checked, and the decoder's complaints in plain words."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from typing import Any, BinaryIO, NamedTuple
+
+from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
+from fitzle.core.errors import ArtworkError, LimitError
+
+HD_FROM_PX = 720  # lines; from there on untagged pictures are BT.709, below BT.601 (usual practice of players)
+
+
+class OpenClip(NamedTuple):
+    """A container and its picture stream; `start` is the time stamp of its first frame."""
+
+    container: Any
+    stream: Any
+    decoder: Any
+    start: int
+
+    def seconds(self, stamp: int) -> float:
+        """A time stamp in seconds from the first frame."""
+        return float((stamp - self.start) * self.stream.time_base)
+
+    def stamp(self, seconds: float) -> int:
+        """The last time stamp that is not after this moment."""
+        return self.start + int(seconds / self.stream.time_base + 1e-6)
+
+
+@contextmanager
+def opened_clip(file: BinaryIO, limits: Limits = DEFAULT_LIMITS) -> Iterator[OpenClip]:
+    """The clip in a seekable file; raises ArtworkError (no clip, no picture in it, damaged) or LimitError."""
+    import av
+
+    file.seek(0)
+    try:
+        with av.open(file, options={"probesize": "20000000"}) as container:
+            stream = _picture_stream(container, limits)
+            yield OpenClip(container, stream, _decoder(stream), int(stream.start_time or 0))
+    except av.FFmpegError as error:
+        reason = str(error.strerror or error).lower()
+        raise ArtworkError(
+            f"the clip is damaged ({reason})", advice="Export it again, or choose another one."
+        ) from error
+
+
+def _picture_stream(container: Any, limits: Limits) -> Any:
+    streams = [stream for stream in container.streams.video if not _is_cover(stream)]
+    if not streams:
+        raise ArtworkError("there is no picture in this file, only sound", advice="Choose a clip with pictures.")
+    stream = streams[0]
+    stream.thread_type = "AUTO"
+    width, height = stream.codec_context.width, stream.codec_context.height
+    if width < 1 or height < 1:
+        raise ArtworkError("the clip does not say how large its picture is", advice="Export it again.")
+    if width * height > limits.max_pixels or max(width, height) > limits.max_side_px:
+        raise LimitError(f"the clip is too large: {width} x {height} px", advice="Export it smaller.")
+    return stream
+
+
+def _is_cover(stream: Any) -> bool:
+    """Whether the stream is a picture attached to a sound file."""
+    return "attached_pic" in str(getattr(stream, "disposition", "")).lower()
+
+
+def _decoder(stream: Any) -> Any:
+    """The decoder; only libvpx reads the second picture in which WebM keeps transparency."""
+    import av
+
+    if stream.metadata.get("alpha_mode") != "1" or stream.codec_context.name not in ("vp8", "vp9"):
+        return stream.codec_context
+    decoder = av.CodecContext.create({"vp8": "libvpx", "vp9": "libvpx-vp9"}[stream.codec_context.name], "r")
+    decoder.extradata = stream.codec_context.extradata
+    return decoder

@@ -1,0 +1,69 @@
+"""What a bitmap is good for: the detail it really carries, how large it stays crisp, what JPEG has done to it."""
+
+from __future__ import annotations
+
+import io
+
+import cv2
+import numpy as np
+
+from fitzle.core.artwork.detail import LONGEST_LOOKED_AT_PX, detail_share
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.artwork.sources import BitmapSource, Pixels
+from fitzle.core.geometry.rect import Rect
+from fitzle.core.units import Size
+
+ENLARGED_FROM = 0.85  # of its size; a smaller difference is within the error of the measurement
+POOR_JPEG_QUALITY = 60  # below, blocks and fringes are seen at 100 %
+# ITU T.81, table K.1: the luminance table that the usual writers scale by their quality.
+_STANDARD_SUM = 3688
+
+
+def with_detail(facts: ArtworkFacts, data: bytes, source: BitmapSource) -> ArtworkFacts:
+    """The facts with the figures that only the pixels at full size can give, and what follows from them in words."""
+    share = detail_share(brightness(_looked_at(source)))
+    longest = max(facts.width, facts.height)
+    detail = round(longest * share)
+    quality = jpeg_quality(data) if facts.format == "jpeg" else None
+    warnings = list(facts.warnings)
+    if share < ENLARGED_FROM:
+        warnings.append(f"It was enlarged: it is {longest:.0f} px long but carries the detail of about {detail} px.")
+    if quality is not None and quality < POOR_JPEG_QUALITY:
+        warnings.append(f"It was saved as a JPEG of about quality {quality}: blocks and fringes will show.")
+    return facts.model_copy(
+        update={
+            "detail_px": detail,
+            "crisp_px": detail,
+            "crisp_dense_px": detail / 2,
+            "jpeg_quality": quality,
+            "warnings": tuple(warnings),
+        }
+    )
+
+
+def _looked_at(source: BitmapSource) -> Pixels:
+    """The middle of the picture at its full size."""
+    width, height = (min(LONGEST_LOOKED_AT_PX, round(side)) for side in (source.width, source.height))
+    left, top = round((source.width - width) / 2), round((source.height - height) / 2)
+    return source.pixels(Rect(left, top, width, height), Size(width, height))
+
+
+def brightness(pixels: Pixels) -> np.ndarray[tuple[int, ...], np.dtype[np.float32]]:
+    """Rec. 601 luma of pixels (h, w, 4) on black: what is transparent carries no detail."""
+    return np.asarray(cv2.cvtColor(np.ascontiguousarray(pixels[..., :3]), cv2.COLOR_RGB2GRAY), dtype=np.float32)
+
+
+def jpeg_quality(data: bytes) -> int | None:
+    """The quality, 1 to 100, at which usual writers make a table as coarse as this one; None where it has none."""
+    from PIL import Image
+
+    try:
+        with Image.open(io.BytesIO(data), formats=["JPEG"]) as picture:
+            tables = picture.quantization
+    except (OSError, ValueError, SyntaxError):
+        return None
+    if not tables:
+        return None
+    coarseness = 100 * sum(tables[min(tables)]) / _STANDARD_SUM
+    quality = 5000 / coarseness if coarseness > 100 else (200 - coarseness) / 2
+    return int(max(1, min(100, round(quality))))

@@ -1,0 +1,33 @@
+"""A picture as a plain file without any limit: what a person asked to be written down."""
+
+from __future__ import annotations
+
+import io
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fitzle.core.errors import ValueOutOfRange
+
+BEST_JPEG_QUALITY = 95
+_FORMATS = {".png": "PNG", ".jpg": "JPEG", ".jpeg": "JPEG", ".webp": "WEBP"}
+
+
+def picture_file(pixels: NDArray[np.uint8], suffix: str) -> bytes:
+    """Pixels (h, w, 4), straight alpha, in the format that a file's ending names; on white where it has no alpha.
+
+    Raises ValueOutOfRange for any other ending.
+    """
+    from PIL import Image
+
+    fmt = _FORMATS.get(suffix.lower())
+    if fmt is None:
+        raise ValueOutOfRange("this ending stands for no picture", expected=", ".join(_FORMATS), actual=repr(suffix))
+    picture = Image.fromarray(pixels)
+    if fmt == "JPEG" or pixels[..., 3].min() == 255:
+        white = Image.new("RGBA", picture.size, "white")
+        picture = Image.alpha_composite(white, picture).convert("RGB")
+    out = io.BytesIO()
+    options = {"JPEG": {"quality": BEST_JPEG_QUALITY, "subsampling": 0}, "WEBP": {"lossless": True}}.get(fmt, {})
+    picture.save(out, fmt, **options)
+    return out.getvalue()
