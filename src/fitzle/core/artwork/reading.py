@@ -63,7 +63,7 @@ def read_artwork(data: bytes, name: str, limits: Limits = DEFAULT_LIMITS) -> Art
 
 
 def read_and_judge(data: bytes, name: str, limits: Limits = DEFAULT_LIMITS) -> Artwork:
-    """As `read_artwork`, with the figures that take every px of the file: the detail it carries, what JPEG did to it."""
+    """As `read_artwork`, with the figures that take all px of the file: the detail it carries, what JPEG did to it."""
     artwork = read_artwork(data, name, limits)
     if not isinstance(artwork.source, BitmapSource):
         return artwork

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -28,6 +29,9 @@ def picture_file(pixels: NDArray[np.uint8], suffix: str) -> bytes:
         white = Image.new("RGBA", picture.size, "white")
         picture = Image.alpha_composite(white, picture).convert("RGB")
     out = io.BytesIO()
-    options = {"JPEG": {"quality": BEST_JPEG_QUALITY, "subsampling": 0}, "WEBP": {"lossless": True}}.get(fmt, {})
+    options: dict[str, Any] = {
+        "JPEG": {"quality": BEST_JPEG_QUALITY, "subsampling": 0},
+        "WEBP": {"lossless": True},
+    }.get(fmt, {})
     picture.save(out, fmt, **options)
     return out.getvalue()

@@ -22,9 +22,9 @@ class Still(NamedTuple):
 
 
 def frame_at(clip: OpenClip, seconds: float) -> Any:
-    """The frame that is shown at a moment: the last one that begins at or before it. The first before it, else the last.
+    """The frame that is shown at a moment: the last one that begins at or before it.
 
-    Raises ArtworkError when the clip has no frame at all.
+    Before the first frame it is the first, after the end the last. Raises ArtworkError when the clip has no frame at all.
     """
     wanted = clip.stamp(max(0.0, seconds))
     found = None
