@@ -63,6 +63,15 @@ def _parser() -> argparse.ArgumentParser:
     still.add_argument("--at", type=float, required=True, help="seconds from the beginning")
     still.add_argument("--out", type=Path, required=True, help="the picture file: .png, .jpg or .webp")
     still.set_defaults(run=_still)
+
+    cutout = commands.add_parser("cutout", parents=[common], help="make a picture's background transparent")
+    cutout.add_argument("picture", type=Path)
+    cutout.add_argument("--out", type=Path, required=True, help="the picture file: .png or .webp")
+    cutout.add_argument("--method", choices=["auto", "flat"], default="auto", help="auto does nothing it is unsure of")
+    cutout.add_argument("--tolerance", type=float, default=1.0, help="how much counts as backdrop; 1 is as measured")
+    cutout.add_argument("--softness", type=float, default=1.0, help="of the edge, in px")
+    cutout.add_argument("--holes", choices=["auto", "all", "none"], default="auto", help="backdrop inside the subject")
+    cutout.set_defaults(run=_cutout)
     return parser
 
 
@@ -90,8 +99,9 @@ def _inspect(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
 def _still(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
     from fitzle.core.artwork.clips.frames import frame_at, still_of
     from fitzle.core.artwork.clips.opening import opened_clip
-    from fitzle.core.encode.saving import picture_file
+    from fitzle.core.encode.saving import format_of, picture_file
 
+    format_of(args.out.suffix)
     if not 0 <= args.at < float("inf"):
         raise ValueOutOfRange("this is not a moment", expected="seconds from the beginning", actual=str(args.at))
     _check_file(args.clip)
@@ -101,6 +111,25 @@ def _still(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
     except FitzleError as error:
         raise error.about(args.clip.name) from error
     return _saved(args.out, picture_file(still.pixels, args.out.suffix), still.pixels, seconds=still.seconds)
+
+
+def _cutout(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
+    from fitzle.core.artwork.cutout.cutting import Wishes, cut_out
+    from fitzle.core.artwork.reading import read_artwork
+    from fitzle.core.artwork.straight import whole_picture
+    from fitzle.core.encode.saving import OPAQUE_ENDINGS, format_of, picture_file
+
+    name = args.picture.name
+    if args.out.suffix.lower() in OPAQUE_ENDINGS:
+        raise ValueOutOfRange("this ending has no transparency", expected=".png or .webp", actual=repr(args.out.suffix))
+    format_of(args.out.suffix)
+    pixels = whole_picture(read_artwork(_bytes_of(args.picture), name).source)
+    try:
+        cut = cut_out(pixels, args.method, Wishes(args.tolerance, args.softness, args.holes))
+    except FitzleError as error:
+        raise error.about(name) from error
+    data = picture_file(cut.pixels, args.out.suffix)
+    return _saved(args.out, data, cut.pixels, method=cut.method, confidence=cut.confidence)
 
 
 def _saved(out: Path, data: bytes, pixels: Any, **more: Any) -> tuple[dict[str, Any], int]:

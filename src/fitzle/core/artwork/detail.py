@@ -34,12 +34,14 @@ LOST_OCTAVE = 0.03  # of the energy of the octave below: what is left where an e
 SHARP_SHARE = 0.62  # energy up to this share of the finest grid and beyond: natural pictures with their own softness
 LEAST_END = 0.1  # energy that ends below belongs to a soft picture with grain, not to an enlarged one
 # How far beyond the old grid energy reaches: Lanczos 0.85 to 1.1, bicubic 1.2 to 1.5, bilinear 1.65.
-REACH = (0.95, 1.75)
+REACH = (0.82, 1.75)
 ALL_OF_IT = 0.9  # energy this far up and a clear grid: px were repeated
 DISAGREES = 0.35  # natural logarithm; a repetition that the energy knows nothing of is in the picture itself
 OVER_BLOCKS = 3.0
 NOTCH_DB = 3.0
 SAME = 0.02  # of 255, on average along a column
+SAME_SHARE = 0.01
+LONGEST_RUN = 20  # px; flat areas repeat longer than any enlarging does
 
 
 class Ends(NamedTuple):
@@ -111,12 +113,14 @@ def _told_by_grid(peaks: list[float], plane: Plane, ends: Ends) -> float:
     with where the energy ends is right. Ways of enlarging that repeat the spectrum are told by a notch at the peak.
     """
     repeated = _repeated_share(plane)
-    if repeated is not None:
-        return min((peaks[0], 1 - peaks[0]), key=lambda share: abs(share - (1 - repeated)))
+    for share in (peaks[0], 1 - peaks[0]):
+        if repeated is not None and abs(share - (1 - repeated)) < SAME_SHARE:
+            return share
     if peaks[0] < 0.35 and (_has_notch(ends, peaks[0]) or ends.share > ALL_OF_IT):
         return peaks[0]
-    both = [share for peak in peaks for share in (1 - peak, peak)]  # of two that agree the one that accuses less
-    share = min(both, key=lambda share: _disagreement(ends.share / share))
+    # Of candidates that agree equally the one that accuses least; a grid may show at twice its frequency only.
+    candidates = [share for peak in peaks for share in (1 - peak, peak, peak / 2)]
+    share = min(candidates, key=lambda share: _disagreement(ends.share / share))
     return share if _disagreement(ends.share / share) < DISAGREES else 1.0
 
 
@@ -134,8 +138,14 @@ def _has_notch(ends: Ends, grid: float) -> bool:
 
 
 def _repeated_share(plane: Plane) -> float | None:
-    """The share of columns and rows that are the same as the one before; None where that is not so both ways."""
-    shares = [float((np.abs(np.diff(along, axis=1)).mean(axis=0) < SAME).mean()) for along in (plane, plane.T)]
+    """The share of columns and rows that are the same as the one before; None where that is not so all over."""
+    shares = []
+    for along in (plane, plane.T):
+        same = np.abs(np.diff(along, axis=1)).mean(axis=0) < SAME
+        changes = np.flatnonzero(~same)
+        if len(changes) < 2 or np.diff(changes).max() > LONGEST_RUN:
+            return None
+        shares.append(float(same.mean()))
     return min(shares) if min(shares) > 0.2 and abs(shares[0] - shares[1]) < 0.1 else None
 
 

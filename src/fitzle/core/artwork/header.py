@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from fitzle.core.artwork.limits import Limits
-from fitzle.core.artwork.pillow_formats import OPENED_BY_PILLOW, opened
+from fitzle.core.artwork.pillow_formats import OPENED_BY_PILLOW, size_of
 from fitzle.core.artwork.unreadable import unreadable
 from fitzle.core.errors import ArtworkError, LimitError
 
@@ -54,5 +54,5 @@ def _vips_header(data: bytes, fmt: str) -> Header:
 
 
 def _pillow_header(data: bytes, fmt: str) -> Header:
-    width, height = opened(data, fmt).size
+    width, height = size_of(data, fmt)
     return Header(width, height, 1, 1)

@@ -15,11 +15,10 @@ from fitzle.core.artwork.facts import AlphaKind, ArtworkFacts, Trimmed, Weight
 from fitzle.core.artwork.judging import brightness
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
 from fitzle.core.artwork.reading import read_and_judge
-from fitzle.core.artwork.sniff import CLIPS, sniff_format
+from fitzle.core.artwork.sniff import CLIPS, SNIFFED_BYTES, sniff_format
 from fitzle.core.colour.main_colours import main_colours
 from fitzle.core.errors import FitzleError
 
-SNIFFED_BYTES = 4096
 COLOUR_STEP = 4  # every fourth px in both directions is enough to count colours
 
 

@@ -10,6 +10,18 @@ import numpy as np
 from fitzle.core.artwork.unreadable import unreadable
 
 OPENED_BY_PILLOW = ("bmp", "ico", "heic")
+# What Pillow's readers and libheif's binding let through on damaged files, found by mutating files.
+COMPLAINTS = (
+    OSError,
+    EOFError,
+    ValueError,
+    SyntaxError,
+    RuntimeError,
+    LookupError,
+    TypeError,
+    MemoryError,
+    OverflowError,
+)
 
 
 def opened(data: bytes, fmt: str) -> Any:
@@ -23,8 +35,17 @@ def opened(data: bytes, fmt: str) -> Any:
             # libheif turns and mirrors by itself: what comes out is upright.
             return pi_heif.open_heif(io.BytesIO(data), convert_hdr_to_8bit=True)
         return Image.open(io.BytesIO(data), formats=[fmt.upper()])
-    except (OSError, ValueError, SyntaxError, RuntimeError, KeyError, Image.DecompressionBombError) as error:
+    except (*COMPLAINTS, Image.DecompressionBombError) as error:
         raise unreadable(error) from error
+
+
+def size_of(data: bytes, fmt: str) -> tuple[int, int]:
+    """Upright width and height in px. Raises ArtworkError."""
+    try:
+        width, height = opened(data, fmt).size
+    except COMPLAINTS as error:
+        raise unreadable(error) from error
+    return int(width), int(height)
 
 
 def decoded_by_pillow(data: bytes, fmt: str) -> Any:
@@ -39,7 +60,7 @@ def decoded_by_pillow(data: bytes, fmt: str) -> Any:
             picture = picture.to_pillow()
         picture = picture.convert("RGBA" if _has_alpha(picture) else "RGB")
         pixels = np.asarray(picture)
-    except (OSError, ValueError, SyntaxError, RuntimeError, MemoryError, Image.DecompressionBombError) as error:
+    except (*COMPLAINTS, Image.DecompressionBombError) as error:
         raise unreadable(error) from error
     image = pyvips.Image.new_from_array(pixels).copy(interpretation="srgb")
     if profile:

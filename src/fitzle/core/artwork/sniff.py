@@ -4,6 +4,7 @@ from __future__ import annotations
 
 READABLE = ("png", "jpeg", "webp", "gif", "bmp", "tiff", "avif", "heic", "ico", "svg")
 
+SNIFFED_BYTES = 4096  # of a file are enough to know it
 CLIPS = ("mp4", "mov", "webm", "mkv")
 
 # Shown to people; also the formats that are recognised but cannot be brought in yet.

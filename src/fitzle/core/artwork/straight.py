@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import numpy as np
 
-from fitzle.core.artwork.sources import Pixels
+from fitzle.core.artwork.sources import Pixels, Source
+from fitzle.core.geometry.rect import Rect
+from fitzle.core.units import Size
 
 
 def straight(pixels: Pixels) -> Pixels:
@@ -12,3 +14,9 @@ def straight(pixels: Pixels) -> Pixels:
     alpha = pixels[..., 3:].astype(np.uint16)
     colour = np.minimum(255, (pixels[..., :3].astype(np.uint16) * 255 + alpha // 2) // np.maximum(alpha, 1))
     return np.concatenate([colour, alpha], axis=-1).astype(np.uint8)
+
+
+def whole_picture(source: Source) -> Pixels:
+    """All of a source at its natural size, straight alpha."""
+    size = Size(max(1, round(source.width)), max(1, round(source.height)))
+    return straight(source.pixels(Rect(0, 0, source.width, source.height), size))

@@ -11,7 +11,20 @@ from numpy.typing import NDArray
 from fitzle.core.errors import ValueOutOfRange
 
 BEST_JPEG_QUALITY = 95
+OPAQUE_ENDINGS = (".jpg", ".jpeg")
 _FORMATS = {".png": "PNG", ".jpg": "JPEG", ".jpeg": "JPEG", ".webp": "WEBP"}
+_OPTIONS: dict[str, dict[str, Any]] = {
+    "JPEG": {"quality": BEST_JPEG_QUALITY, "subsampling": 0},
+    "WEBP": {"lossless": True},
+}
+
+
+def format_of(suffix: str) -> str:
+    """Pillow's name of the format that a file's ending stands for; raises ValueOutOfRange for any other ending."""
+    fmt = _FORMATS.get(suffix.lower())
+    if fmt is None:
+        raise ValueOutOfRange("this ending stands for no picture", expected=", ".join(_FORMATS), actual=repr(suffix))
+    return fmt
 
 
 def picture_file(pixels: NDArray[np.uint8], suffix: str) -> bytes:
@@ -21,17 +34,11 @@ def picture_file(pixels: NDArray[np.uint8], suffix: str) -> bytes:
     """
     from PIL import Image
 
-    fmt = _FORMATS.get(suffix.lower())
-    if fmt is None:
-        raise ValueOutOfRange("this ending stands for no picture", expected=", ".join(_FORMATS), actual=repr(suffix))
+    fmt = format_of(suffix)
     picture = Image.fromarray(pixels)
     if fmt == "JPEG" or pixels[..., 3].min() == 255:
         white = Image.new("RGBA", picture.size, "white")
         picture = Image.alpha_composite(white, picture).convert("RGB")
     out = io.BytesIO()
-    options: dict[str, Any] = {
-        "JPEG": {"quality": BEST_JPEG_QUALITY, "subsampling": 0},
-        "WEBP": {"lossless": True},
-    }.get(fmt, {})
-    picture.save(out, fmt, **options)
+    picture.save(out, fmt, **_OPTIONS.get(fmt, {}))
     return out.getvalue()

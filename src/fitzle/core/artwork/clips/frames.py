@@ -24,7 +24,7 @@ class Still(NamedTuple):
 def frame_at(clip: OpenClip, seconds: float) -> Any:
     """The frame that is shown at a moment: the last one that begins at or before it.
 
-    Before the first frame it is the first, after the end the last. Raises ArtworkError when the clip has no frame at all.
+    Before the first frame it is the first, after the end the last. Raises ArtworkError when there is no frame at all.
     """
     wanted = clip.stamp(max(0.0, seconds))
     found = None

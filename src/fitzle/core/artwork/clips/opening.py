@@ -7,6 +7,7 @@ from contextlib import contextmanager
 from typing import Any, BinaryIO, NamedTuple
 
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
+from fitzle.core.artwork.sniff import CLIPS, FORMAT_NAMES, SNIFFED_BYTES, sniff_format
 from fitzle.core.errors import ArtworkError, LimitError
 
 HD_FROM_PX = 720  # lines; from there on untagged pictures are BT.709, below BT.601 (usual practice of players)
@@ -35,8 +36,10 @@ def opened_clip(file: BinaryIO, limits: Limits = DEFAULT_LIMITS) -> Iterator[Ope
     import av
 
     file.seek(0)
+    _check_kind(file.read(SNIFFED_BYTES))
+    file.seek(0)
     try:
-        with av.open(file, options={"probesize": "20000000"}) as container:
+        with av.open(file, options={"probesize": "20000000"}, metadata_errors="replace") as container:
             stream = _picture_stream(container, limits)
             yield OpenClip(container, stream, _decoder(stream), int(stream.start_time or 0))
     except av.FFmpegError as error:
@@ -46,11 +49,20 @@ def opened_clip(file: BinaryIO, limits: Limits = DEFAULT_LIMITS) -> Iterator[Ope
         ) from error
 
 
+def _check_kind(head: bytes) -> None:
+    fmt = sniff_format(head)
+    if fmt not in CLIPS:
+        found = f"this is a {FORMAT_NAMES[fmt]}, not a clip" if fmt else "this is not a clip that Fitzle knows"
+        raise ArtworkError(found, advice="Choose an MP4, MOV or WebM.")
+
+
 def _picture_stream(container: Any, limits: Limits) -> Any:
     streams = [stream for stream in container.streams.video if not _is_cover(stream)]
     if not streams:
         raise ArtworkError("there is no picture in this file, only sound", advice="Choose a clip with pictures.")
     stream = streams[0]
+    if stream.codec_context is None:
+        raise ArtworkError("the clip is damaged (its picture is kept in an unknown way)", advice="Export it again.")
     stream.thread_type = "AUTO"
     width, height = stream.codec_context.width, stream.codec_context.height
     if width < 1 or height < 1:
