@@ -141,6 +141,16 @@ def test_enlarging_a_bitmap_is_told_with_its_figure_and_a_vector_is_free() -> No
     assert brief(finding) == "enlarged 3.2 ×"
 
 
+def test_a_picture_that_was_enlarged_before_it_came_is_judged_by_its_detail() -> None:
+    artwork = read_artwork(saved(photo(400, 225), "JPEG"), "large.jpg")
+    enlarged = artwork._replace(facts=artwork.facts.model_copy(update={"detail_px": 100.0}))
+    assert "enlarging" not in rules(artwork, {})
+    assert rules(enlarged, {})["enlarging"] == "risky"
+    finding = plan_fit(piece_of(enlarged), sheet(), facts_and_sources({"a": enlarged})[0], HERE).findings[0]
+    assert finding.measured == pytest.approx(320 / 100, abs=0.02)
+    assert "400 px long, carries only 100 px" in finding.message
+
+
 @pytest.mark.parametrize(
     ("padding", "cut", "touches"),
     [

@@ -10,6 +10,7 @@ from fitzle.core.geometry.rect import Point, Rect
 
 Kind = Literal["mark", "picture", "clip", "document"]
 AlphaKind = Literal["none", "edges", "soft"]
+ENLARGED_FROM = 0.85  # detail below that share of the size; a smaller difference is within the measurement's error
 
 
 class Trimmed(Frozen):

@@ -8,12 +8,11 @@ import cv2
 import numpy as np
 
 from fitzle.core.artwork.detail import LONGEST_LOOKED_AT_PX, detail_share
-from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.artwork.facts import ENLARGED_FROM, ArtworkFacts
 from fitzle.core.artwork.sources import BitmapSource, Pixels
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
 
-ENLARGED_FROM = 0.85  # of its size; a smaller difference is within the error of the measurement
 POOR_JPEG_QUALITY = 60  # below, blocks and fringes are seen at 100 %
 # ITU T.81, table K.1: the luminance table that the usual writers scale by their quality.
 _STANDARD_SUM = 3688

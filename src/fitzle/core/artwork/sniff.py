@@ -22,7 +22,7 @@ FORMAT_NAMES = {
     "tiff": "TIFF",
     "pdf": "PDF",
     "mp4": "MP4 video",
-    "mov": "QuickTime video",
+    "mov": "MOV video",
     "webm": "WebM video",
     "mkv": "Matroska video",
     "zip": "ZIP archive",
@@ -51,7 +51,7 @@ _BRANDS = {
     b"qt  ": "mov",
 }
 _EBML = b"\x1a\x45\xdf\xa3"
-_OLD_QUICKTIME = (b"moov", b"mdat", b"wide", b"free", b"skip", b"pnot")
+_OLD_MOV = (b"moov", b"mdat", b"wide", b"free", b"skip", b"pnot")
 _TEXT_STARTS = (b"<", b"\xef\xbb\xbf<", b"\xff\xfe<", b"\xfe\xff\x00<", b"<\x00", b"\x00<")
 _MARKUP_LOOKED_AT = 4096
 
@@ -62,7 +62,7 @@ def sniff_format(data: bytes) -> str | None:
         return "webp"
     if data[4:8] == b"ftyp":
         return _BRANDS.get(data[8:12], "mp4")
-    if data[4:8] in _OLD_QUICKTIME:
+    if data[4:8] in _OLD_MOV:
         return "mov"
     if data.startswith(_EBML):
         return "webm" if b"webm" in data[:128] else "mkv"

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable, Mapping
 from typing import NamedTuple
 
-from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.artwork.facts import ENLARGED_FROM, ArtworkFacts
 from fitzle.core.colour.contrast import LEAST_GRAPHICS_CONTRAST, best_against, contrast_ratio, weakest_contrast
 from fitzle.core.colour.main_colours import ColourShare
 from fitzle.core.colour.oklab import difference
@@ -49,21 +49,35 @@ def judge_by_eye(
 
 
 def enlarging(judged: Judged) -> Finding | None:
-    """A bitmap drawn larger than its own pixels."""
-    scale = judged.part.scale
+    """A bitmap drawn larger than its own pixels, or than the detail that is really in them."""
+    scale = judged.part.scale * _px_for_each_detail(judged.facts)
     if judged.facts.vector or scale <= 1.001:
         return None
-    shown, own = judged.part.box, judged.part.window
     blur = "It will look blurred" if scale > ENLARGED_SHOWS else "That hardly shows"
     return Finding(
         rule="enlarging",
         severity="risky" if scale > ENLARGED_SHOWS else "note",
-        message=f"It is enlarged {scale:.2g} times: {own.width:.0f} × {own.height:.0f} px are drawn at"
-        f" {shown.width:.0f} × {shown.height:.0f}. {blur}; a larger file or an SVG would be crisp.",
+        message=f"It is enlarged {scale:.2g} times: {_what_is_drawn(judged)}."
+        f" {blur}; a larger file or an SVG would be crisp.",
         measured=round(scale, 3),
         limit=1.0,
         where=_where(judged),
     )
+
+
+def _px_for_each_detail(facts: ArtworkFacts) -> float:
+    """Px of the artwork for each px of detail in it: above 1 it was enlarged before it came; 1 if nobody measured."""
+    longest = max(facts.width, facts.height)
+    enlarged = facts.detail_px is not None and facts.detail_px < ENLARGED_FROM * longest
+    return longest / facts.detail_px if enlarged and facts.detail_px else 1.0
+
+
+def _what_is_drawn(judged: Judged) -> str:
+    shown, own, facts = judged.part.box, judged.part.window, judged.facts
+    drawn = f"{own.width:.0f} × {own.height:.0f} px are drawn at {shown.width:.0f} × {shown.height:.0f}"
+    if _px_for_each_detail(facts) == 1:
+        return drawn
+    return f"{drawn}, and the file, {max(facts.width, facts.height):.0f} px long, carries only {facts.detail_px:.0f} px"
 
 
 def clearance_px(judged: Judged) -> float:

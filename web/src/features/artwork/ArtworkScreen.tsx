@@ -198,11 +198,26 @@ const TRANSPARENCY = {
   soft: "soft, partly see-through",
 };
 
+type Facts = NonNullable<ArtworkOut["facts"]>;
+
+const formatWords = ({ format, jpeg_quality }: Facts) =>
+  format.toUpperCase() + (jpeg_quality ? ` of quality ${jpeg_quality}` : "");
+
+/** How much is really in a bitmap, and how large it can be shown; nothing where it was not measured. */
+function crispRows({ detail_px, crisp_px, crisp_dense_px, width, height }: Facts): [string, string][] {
+  if (!detail_px || !crisp_px || !crisp_dense_px) return [];
+  return [
+    ["Carries detail", `of ${detail_px} px, being ${figure(Math.max(width, height))} px long`],
+    ["Crisp up to", `${crisp_px} px long, ${Math.floor(crisp_dense_px)} px on sharp screens`],
+  ];
+}
+
 function FactList({ artwork }: { artwork: ArtworkOut }) {
   const facts = artwork.facts!;
   const rows: [string, string][] = [
     ["It is", `a ${facts.kind}, ${facts.vector ? "vector: crisp at any size" : "bitmap"}`],
-    ["File", `${facts.format.toUpperCase()}, ${wordsForBytes(artwork.bytes)}`],
+    ["File", `${formatWords(facts)}, ${wordsForBytes(artwork.bytes)}`],
+    ...crispRows(facts),
     ["Without margins", `${figure(facts.trimmed.width)} × ${figure(facts.trimmed.height)} px`],
     ["Transparency", TRANSPARENCY[facts.transparency]],
     ["Flat backdrop", facts.flat_backdrop ?? "none"],
