@@ -154,7 +154,7 @@ def test_a_cut_off_file_is_told_so(fmt: str, share: float) -> None:
 @pytest.mark.parametrize(
     ("data", "words"),
     [
-        (b"", "empty"), (b"hello world", "not a picture"), (b"%PDF-1.7 ...", "this is a PDF"),
+        (b"", "empty"), (b"hello world", "not a picture"), (b"%PDF-1.7 ...", "the PDF is damaged"),
         (b"\x00" * 5000, "not a picture"), (b"PK\x03\x04....", "ZIP"), (b"\x00\x00\x00\x18ftypheic....", "cut off"),
         (b"\x89PNG\r\n\x1a\n" + b"\x00" * 100, "cut off"), (b"<html><body>svg</body></html>", "XML but not an SVG"),
     ],

@@ -1,4 +1,4 @@
-"""What any file that can be brought in really is: pictures, marks, clips."""
+"""What any file that can be brought in really is: pictures, marks, clips, documents."""
 
 from __future__ import annotations
 
@@ -27,7 +27,8 @@ def inspected(file: BinaryIO, name: str, limits: Limits = DEFAULT_LIMITS) -> Art
     fmt = sniff_format(file.read(SNIFFED_BYTES))
     file.seek(0)
     if fmt not in CLIPS:
-        return read_and_judge(file.read(limits.max_bytes + 1), name, limits).facts
+        facts = read_and_judge(file.read(limits.max_bytes + 1), name, limits).facts
+        return facts.model_copy(update={"kind": "document"}) if fmt == "pdf" else facts
     try:
         with opened_clip(file, limits) as clip:
             found = probe(clip, limits)

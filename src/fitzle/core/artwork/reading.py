@@ -12,6 +12,7 @@ from fitzle.core.artwork.facts import AlphaKind, ArtworkFacts, Kind, Trimmed, We
 from fitzle.core.artwork.header import read_header
 from fitzle.core.artwork.judging import with_detail
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
+from fitzle.core.artwork.pages import PageSource, page_count, page_of
 from fitzle.core.artwork.sniff import FORMAT_NAMES, READABLE, sniff_format
 from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, VectorSource, decoded
 from fitzle.core.artwork.straight import straight
@@ -57,6 +58,8 @@ def read_artwork(data: bytes, name: str, limits: Limits = DEFAULT_LIMITS) -> Art
         warnings = _naming_warnings(name, fmt)
         if fmt == "svg":
             return _read_svg(unpacked, len(data), name, limits, warnings)
+        if fmt == "pdf":
+            return _read_page(data, name, limits, warnings)
         return _read_bitmap(data, name, fmt, limits, warnings)
     except FitzleError as error:
         raise error.about(name) from error
@@ -81,6 +84,8 @@ def open_source(data: bytes, limits: Limits = DEFAULT_LIMITS) -> Source:
     if fmt == "svg":
         root = sanitised_svg(data, limits, [])
         return VectorSource(root, svg_frame(root))
+    if fmt == "pdf":
+        return page_of(data, 0, limits)
     return _bitmap_source(data, fmt, limits)
 
 
@@ -103,7 +108,7 @@ def known_format(data: bytes, limits: Limits) -> str:
         fmt = "png"
     if fmt not in READABLE:
         found = f"this is a {FORMAT_NAMES[fmt]}" if fmt else "this is not a picture that Fitzle knows"
-        raise ArtworkError(found, advice="Bring in PNG, JPEG, WebP, GIF, BMP, TIFF, AVIF, HEIC, ICO or SVG.")
+        raise ArtworkError(found, advice="Bring in PNG, JPEG, WebP, GIF, BMP, TIFF, AVIF, HEIC, ICO, SVG or PDF.")
     if not is_complete(fmt, data):
         raise ArtworkError("the file is cut off: its end is missing", advice="Copy or export it again.")
     return fmt
@@ -149,17 +154,27 @@ def _bitmap_extent(source: BitmapSource, backdrop: Rgb | None, opaque: bool) -> 
 
 def _read_svg(data: bytes, count: int, name: str, limits: Limits, warnings: list[str]) -> Artwork:
     root = sanitised_svg(data, limits, warnings)
-    source = VectorSource(root, svg_frame(root))
+    return _read_drawn(VectorSource(root, svg_frame(root)), "svg", count, name, warnings)
+
+
+def _read_page(data: bytes, name: str, limits: Limits, warnings: list[str]) -> Artwork:
+    pages = page_count(data, limits)
+    if pages > 1:
+        warnings.append(f"It has {pages} pages; the first one is used.")
+    found = _read_drawn(page_of(data, 0, limits), "pdf", len(data), name, warnings)
+    return found._replace(facts=found.facts.model_copy(update={"pages": pages}))
+
+
+def _read_drawn(source: VectorSource | PageSource, fmt: str, count: int, name: str, warnings: list[str]) -> Artwork:
+    """What is drawn anew at each size: surveyed larger, since nothing is lost by it."""
     size = _survey_size(source, VECTOR_SURVEY_PX)
     survey = straight(source.pixels(Rect(0, 0, source.width, source.height), size))
     opaque = bool(survey[..., 3].min() == 255)
     backdrop = measuring.flat_backdrop(survey) if opaque else None
     extent = measuring.extent_of_pixels(_without_backdrop(survey, backdrop))
-    scale = source.width / size.width
     if extent:
-        extent = extent._replace(box=extent.box.scaled(scale))
-    facts = _facts("svg", count, source, survey, backdrop, extent, warnings, 1)
-    return Artwork(name, facts, source)
+        extent = extent._replace(box=extent.box.scaled(source.width / size.width))
+    return Artwork(name, _facts(fmt, count, source, survey, backdrop, extent, warnings, 1), source)
 
 
 def _without_backdrop(pixels: Pixels, backdrop: Rgb | None) -> Pixels:
@@ -183,6 +198,7 @@ def _facts(
     if extent is None:
         warnings.append("It is empty: nothing in it shows.")
         extent = measuring.Extent(Rect(0, 0, source.width, source.height), 0.5, 0.5)
+    vector = isinstance(source, VectorSource) or (isinstance(source, PageSource) and source.vector)
     mask = measuring.shown_mask(survey, backdrop, measuring.backdrop_step(fmt))
     outline = survey[measuring.outline_mask(mask)][:, :3]
     sample = survey[::COLOUR_STEP, ::COLOUR_STEP]
@@ -190,12 +206,12 @@ def _facts(
     transparency: AlphaKind = measuring.alpha_kind(survey[..., 3])  # type: ignore[assignment]
     x, y, width, height = (round(figure, 3) for figure in extent.box)
     return ArtworkFacts(
-        kind=_kind(fmt, transparency, backdrop, colours),
+        kind=_kind(vector, transparency, backdrop, colours),
         format=fmt,
         bytes=count,
         width=round(source.width, 3),
         height=round(source.height, 3),
-        vector=fmt == "svg",
+        vector=vector,
         trimmed=Trimmed(x=x, y=y, width=width, height=height),
         transparency=transparency,
         colours=colours,
@@ -209,9 +225,9 @@ def _facts(
     )
 
 
-def _kind(fmt: str, transparency: AlphaKind, backdrop: Rgb | None, colours: tuple[ColourShare, ...]) -> Kind:
+def _kind(vector: bool, transparency: AlphaKind, backdrop: Rgb | None, colours: tuple[ColourShare, ...]) -> Kind:
     flat = sum(entry.share for entry in colours[:FEW_COLOURS]) >= FLAT_COLOURS_SHARE
-    if fmt == "svg" and (transparency != "none" or flat):
+    if vector and (transparency != "none" or flat):
         return "mark"
     if transparency != "none" or (backdrop is not None and flat):
         return "mark"
@@ -219,7 +235,7 @@ def _kind(fmt: str, transparency: AlphaKind, backdrop: Rgb | None, colours: tupl
 
 
 def _survey_size(source: Source, long_side_px: int = SURVEY_LONG_SIDE_PX) -> Size:
-    vector = isinstance(source, VectorSource)
+    drawn = isinstance(source, VectorSource | PageSource)
     scale = long_side_px / max(source.width, source.height)
-    scale = scale if vector else min(1.0, scale)
+    scale = scale if drawn else min(1.0, scale)
     return Size(max(1, round(source.width * scale)), max(1, round(source.height * scale)))

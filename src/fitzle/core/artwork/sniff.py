@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-READABLE = ("png", "jpeg", "webp", "gif", "bmp", "tiff", "avif", "heic", "ico", "svg")
+READABLE = ("png", "jpeg", "webp", "gif", "bmp", "tiff", "avif", "heic", "ico", "svg", "pdf")
 
 SNIFFED_BYTES = 4096  # of a file are enough to know it
 CLIPS = ("mp4", "mov", "webm", "mkv")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import OrderedDict
 from threading import Lock
 
-from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, VectorSource, decoded
+from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, decoded
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
 
@@ -17,7 +17,7 @@ CACHE_BYTES = 48_000_000
 def make_working_copy(source: Source) -> tuple[bytes, str] | None:
     """A copy of at most 2048 px as (bytes, format), or None where the artwork is that small or a vector."""
     longest = max(source.width, source.height)
-    if isinstance(source, VectorSource) or longest <= LONG_SIDE_PX:
+    if not isinstance(source, BitmapSource) or longest <= LONG_SIDE_PX:
         return None
     import pyvips
 

@@ -1,0 +1,104 @@
+"""Pages of a PDF as artwork: a vector page is a mark on a clear ground, a page with photos a picture on white.
+
+Lengths in a PDF are points; a page is as many px as CSS makes of them (96 to the inch: 4/3 px a point).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from contextlib import contextmanager
+from threading import Lock
+from typing import Any
+
+import cv2
+import numpy as np
+
+from fitzle.core.artwork.limits import Limits
+from fitzle.core.artwork.sources import SUPERSAMPLED_BELOW_PX, SUPERSAMPLING, Pixels
+from fitzle.core.errors import ArtworkError, LimitError
+from fitzle.core.geometry.rect import Rect
+from fitzle.core.units import Size
+
+PX_PER_POINT = 4 / 3
+LONGEST_DRAWN_PX = 8192
+_one_at_a_time = Lock()  # PDFium is not made for threads
+
+
+class PageSource:
+    """One page of a PDF in memory, drawn anew at each size; `vector` when nothing in it is a bitmap."""
+
+    def __init__(self, data: bytes, number: int, width: float, height: float, *, vector: bool) -> None:
+        self._data, self._number = data, number
+        self.width, self.height, self.vector = width, height, vector
+
+    def pixels(self, window: Rect, size: Size) -> Pixels:
+        """See Source."""
+        finer = SUPERSAMPLING if max(size) <= SUPERSAMPLED_BELOW_PX else 1
+        across, down = size.width * finer / window.width, size.height * finer / window.height
+        scale = min(max(across, down), LONGEST_DRAWN_PX / max(window.width, window.height))
+        cut = (window.x, self.height - window.bottom, self.width - window.right, window.y)
+        with _opened(self._data) as document:
+            page = document[self._number]
+            bitmap = page.render(
+                scale=scale * PX_PER_POINT,
+                crop=tuple(max(0.0, edge / PX_PER_POINT) for edge in cut),
+                fill_color=(255, 255, 255, 0 if self.vector else 255),
+                rev_byteorder=True,
+                prefer_bgrx=True,
+            )
+            drawn = _premultiplied(np.array(bitmap.to_numpy(), dtype=np.uint8), clear=self.vector)
+        return np.asarray(cv2.resize(drawn, size, interpolation=cv2.INTER_AREA), dtype=np.uint8)
+
+
+def page_count(data: bytes, limits: Limits) -> int:
+    """The number of pages; raises ArtworkError (damaged, behind a password, empty) or LimitError."""
+    with _opened(data) as document:
+        count = len(document)
+    if count < 1:
+        raise ArtworkError("the PDF has no page", advice="Export it again.")
+    if count > limits.max_pages:
+        raise LimitError(f"the PDF has {count} pages", advice=f"At most {limits.max_pages} are taken. Export fewer.")
+    return count
+
+
+def page_of(data: bytes, number: int, limits: Limits) -> PageSource:
+    """A page by its number, from 0; raises ArtworkError or LimitError."""
+    from pypdfium2 import raw
+
+    with _opened(data) as document:
+        page = document[number]
+        width, height = (side * PX_PER_POINT for side in page.get_size())
+        kinds = {item.type for item in page.get_objects(max_depth=6)}
+    if not (math.isfinite(width) and math.isfinite(height)) or min(width, height) < 1:
+        raise ArtworkError("the page has no size", advice="Export it again.")
+    if max(width, height) > limits.max_side_px:
+        raise LimitError(f"the page is too large: {width:.0f} x {height:.0f} px", advice="Export it smaller.")
+    bitmaps = {raw.FPDF_PAGEOBJ_IMAGE, raw.FPDF_PAGEOBJ_SHADING}
+    return PageSource(data, number, width, height, vector=bool(kinds) and not kinds & bitmaps)
+
+
+@contextmanager
+def _opened(data: bytes) -> Iterator[Any]:
+    import pypdfium2
+
+    with _one_at_a_time:
+        try:
+            document = pypdfium2.PdfDocument(data)
+            try:
+                yield document
+            finally:
+                document.close()
+        except pypdfium2.PdfiumError as error:
+            if "password" in str(error).lower():
+                raise ArtworkError("the PDF is behind a password", advice="Export it without one.") from error
+            raise ArtworkError("the PDF is damaged", advice="Export it again.") from error
+
+
+def _premultiplied(pixels: Pixels, *, clear: bool) -> Pixels:
+    if not clear:
+        pixels[..., 3] = 255
+        return pixels
+    alpha = pixels[..., 3:].astype(np.uint16)
+    pixels[..., :3] = (pixels[..., :3] * alpha + 127) // 255
+    return pixels

@@ -1,0 +1,126 @@
+"""PDF pages: vector pages are marks, pages with photos are pictures; what bad documents are told."""
+
+import io
+from concurrent.futures import ThreadPoolExecutor
+
+import numpy as np
+import pytest
+
+from fitzle.core.artwork.inspecting import inspected
+from fitzle.core.artwork.limits import Limits
+from fitzle.core.artwork.pages import page_of
+from fitzle.core.artwork.reading import open_source, read_artwork
+from fitzle.core.artwork.straight import whole_picture
+from fitzle.core.errors import ArtworkError, FitzleError, LimitError
+from fitzle.core.geometry.rect import Rect
+from fitzle.core.piece.editing import new_piece
+from fitzle.core.pipeline import facts_and_sources, look_at_fit, make_fit, plan_fit
+from fitzle.core.units import Size
+from tests.make import opened, photo, saved, sheet
+from tests.pdf import pdf
+
+GREEN = b"0.0902 0.2667 0.2353 rg 30 30 240 90 re f"  # #17443c
+LOGO = pdf((300, 150, GREEN))
+SLIDES = saved(photo(960, 540), "PDF", resolution=96, save_all=True, append_images=[photo(960, 540, 3)])
+
+
+def test_a_vector_page_is_a_mark_on_a_clear_ground() -> None:
+    facts = read_artwork(LOGO, "logo.pdf").facts
+    assert (facts.kind, facts.format, facts.vector, facts.pages) == ("mark", "pdf", True, 1)
+    assert (facts.width, facts.height) == (400, 200), "4/3 px to the point"
+    assert tuple(facts.trimmed.rect) == pytest.approx((40, 40, 320, 120), abs=1)
+    assert (facts.transparency, facts.colours[0].hex, facts.detail_px) == ("edges", "#17443c", None)
+
+
+def test_a_page_with_a_photo_is_a_picture() -> None:
+    artwork = read_artwork(SLIDES, "talk.pdf")
+    assert (artwork.facts.kind, artwork.facts.vector, artwork.facts.transparency) == ("picture", False, "none")
+    assert (artwork.facts.width, artwork.facts.height, artwork.facts.pages) == (960, 540, 2)
+    assert artwork.facts.warnings == ("It has 2 pages; the first one is used.",)
+    shown = whole_picture(artwork.source)[..., :3].astype(int)
+    assert np.abs(shown - np.asarray(photo(960, 540))).mean() < 6
+
+
+def test_the_document_itself_is_a_document() -> None:
+    facts = inspected(io.BytesIO(SLIDES), "talk.pdf")
+    assert (facts.kind, facts.pages) == ("document", 2)
+
+
+def test_every_page_can_be_drawn() -> None:
+    data = pdf((300, 150, GREEN), (90, 90, b"1 0 0 rg 0 0 90 90 re f"))
+    page = page_of(data, 1, Limits())
+    assert (page.width, page.height) == (120, 120)
+    assert tuple(page.pixels(Rect(0, 0, 120, 120), Size(10, 10))[5, 5]) == (255, 0, 0, 255)
+
+
+@pytest.mark.parametrize("size", [Size(400, 200), Size(1600, 800), Size(40, 20)])
+def test_a_window_is_drawn_where_it_lies(size: Size) -> None:
+    """The left half of the page holds the rectangle from 40 px on, at every size."""
+    drawn = open_source(LOGO).pixels(Rect(0, 0, 200, 200), size)
+    scale = size.width / 200
+    assert drawn.shape == (size.height, size.width, 4)
+    assert drawn[size.height // 2, int(36 * scale), 3] < 40
+    assert drawn[size.height // 2, int(46 * scale), 3] == 255
+    assert drawn[int(size.height * 0.14), size.width // 2, 3] < 60
+
+
+def test_a_logo_from_a_pdf_is_fitted_crisp_at_any_size() -> None:
+    artwork = read_artwork(LOGO, "logo.pdf")
+    there = sheet(size={"width": 1200, "height": 600}, grounds=["#ffffff"])
+    facts, sources = facts_and_sources({"a": artwork})
+    planned = look_at_fit(plan_fit(new_piece("logo", "a", "mark"), there, facts), there, facts, sources)
+    made = make_fit(planned, there, sources)
+    assert made.encoded is not None and not any(finding.rule == "enlarging" for finding in made.findings)
+    row = np.asarray(opened(made.encoded.data).convert("RGBA"))[300, :, 3]
+    assert ((row > 10) & (row < 245)).sum() <= 2, "one px of edge on either side at most"
+
+
+def behind_a_password() -> bytes:
+    """What the head of an encrypted PDF looks like to a reader without the password (ISO 32000-1, 7.6)."""
+    return LOGO.replace(
+        b"/Root 1 0 R",
+        b"/Root 1 0 R /ID [<00><00>] /Encrypt << /Filter /Standard /V 1 /R 2 /P -4 /O <" + b"41" * 32
+        + b"> /U <" + b"42" * 32 + b"> >>",
+    )  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [
+        (behind_a_password(), "behind a password"),
+        (b"%PDF-1.7\n" + b"\x00" * 300, "damaged"),
+        (LOGO[:120], "damaged"),
+        (pdf(), "no page|damaged"),
+    ],
+)
+def test_bad_documents_are_told_what_is_wrong(data: bytes, words: str) -> None:
+    with pytest.raises(ArtworkError, match=words):
+        read_artwork(data, "slides.pdf")
+
+
+def test_too_many_and_too_large_pages_are_not_read() -> None:
+    with pytest.raises(LimitError, match="2000 pages"):
+        read_artwork(pdf(*[(10, 10, b"")] * 2000), "book.pdf")
+    with pytest.raises(LimitError, match="too large"):
+        read_artwork(pdf((14_000, 50, GREEN)), "long.pdf", Limits(max_side_px=4000))
+
+
+def test_pages_are_drawn_one_at_a_time_from_many_threads() -> None:
+    """PDFium is not made for threads: without the lock this ends the process."""
+    source = open_source(LOGO)
+    with ThreadPoolExecutor(8) as pool:
+        drawn = list(pool.map(lambda _: source.pixels(Rect(0, 0, 400, 200), Size(80, 40)).sum(), range(64)))
+    assert len(set(drawn)) == 1
+
+
+def test_mutated_documents_have_a_clear_outcome() -> None:
+    rng = np.random.default_rng(3)
+    for seed in (LOGO, SLIDES):
+        for _ in range(60):
+            data = bytearray(seed)
+            for at in rng.integers(0, len(data), 10):
+                data[at] ^= int(rng.integers(1, 256))
+            try:
+                assert inspected(io.BytesIO(bytes(data)), "m.pdf", Limits(max_pixels=4_000_000)).width > 0
+            except FitzleError as error:
+                assert str(error)
