@@ -58,7 +58,7 @@ def test_a_failure_of_ours_is_a_message_too(
     def broken(*_: object) -> None:
         raise RuntimeError("boom")
 
-    monkeypatch.setattr("fitzle.apps.artwork.intake.read_artwork", broken)
+    monkeypatch.setattr("fitzle.apps.artwork.intake.read_and_judge", broken)
     found = upload(signed_in, "juno", "a.svg", svg(), run=django_capture_on_commit_callbacks)
     assert found["state"] == "failed"
     assert "on our side" in found["message"]
