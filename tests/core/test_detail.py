@@ -4,6 +4,7 @@ from collections.abc import Callable
 
 import numpy as np
 import pytest
+from demo.photos import all_photos
 from PIL import Image, ImageDraw
 
 from fitzle.core.artwork.detail import detail_share
@@ -83,6 +84,11 @@ def test_other_ways_and_factors_of_enlarging_are_found_too(way: str, before: int
 def test_a_picture_of_its_own_size_is_taken_at_its_word(subject: str, side: int, quality: int | None) -> None:
     picture = SUBJECTS[subject](side)
     assert detail_share(brightness(as_jpeg(picture, quality) if quality else picture)) > 0.8
+
+
+def test_sharp_things_before_a_soft_background_are_taken_at_their_word() -> None:
+    for name, data in all_photos().items():
+        assert detail_share(brightness(opened(data))) == 1, name
 
 
 @pytest.mark.parametrize("side", [1, 40, 95])
