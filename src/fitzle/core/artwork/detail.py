@@ -31,8 +31,8 @@ COMPARABLE = 0.25  # of the clearest peak
 MOST_GRIDS = 4
 LEAST_SHARE = 0.06  # below that a repetition belongs to what is shown
 LOST_OCTAVE = 0.03  # of the energy of the octave below: what is left where an enlarged picture's contents end
-# Energy up to this share of the finest grid and no grid to be seen: a soft picture of its own size (0.49 was measured on
-# one with blurred hills behind sharp spokes). Nobody is accused of enlarging on softness alone.
+# Energy up to this share of the finest grid and no grid to be seen: a soft picture of its own size (0.49 was measured
+# on one with blurred hills behind sharp spokes). Nobody is accused of enlarging on softness alone.
 SOFT_SHARE = 0.42
 LEAST_END = 0.1  # energy that ends below belongs to a soft picture with grain, not to an enlarged one
 # How far beyond the old grid energy reaches: Lanczos 0.85 to 1.1, bicubic 1.2 to 1.5, bilinear 1.65.

@@ -207,7 +207,7 @@ const formatWords = ({ format, jpeg_quality }: Facts) =>
 function crispRows({ detail_px, crisp_px, crisp_dense_px, width, height }: Facts): [string, string][] {
   if (!detail_px || !crisp_px || !crisp_dense_px) return [];
   return [
-    ["Carries detail", `of ${detail_px} px, being ${figure(Math.max(width, height))} px long`],
+    ["Real detail", `${detail_px} of its ${figure(Math.max(width, height))} px`],
     ["Crisp up to", `${crisp_px} px long, ${Math.floor(crisp_dense_px)} px on sharp screens`],
   ];
 }
