@@ -16,6 +16,7 @@ import numpy as np
 
 from fitzle.core.artwork.limits import Limits
 from fitzle.core.artwork.sources import SUPERSAMPLED_BELOW_PX, SUPERSAMPLING, Pixels
+from fitzle.core.artwork.straight import premultiplied
 from fitzle.core.errors import ArtworkError, LimitError
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
@@ -98,7 +99,4 @@ def _opened(data: bytes) -> Iterator[Any]:
 def _premultiplied(pixels: Pixels, *, clear: bool) -> Pixels:
     if not clear:
         pixels[..., 3] = 255
-        return pixels
-    alpha = pixels[..., 3:].astype(np.uint16)
-    pixels[..., :3] = (pixels[..., :3] * alpha + 127) // 255
-    return pixels
+    return premultiplied(pixels)

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.colour.srgb import parse_hex
+from fitzle.core.errors import ArtworkError
 
 _STEP = 8  # of 255: colours this near are looked up together
 Floats = NDArray[np.float32]
@@ -32,6 +33,17 @@ def recoloured(pixels: Pixels, palette: Sequence[str], mapping: Sequence[tuple[s
     assert len(table) == len(distinct)
     changed = table[inverse].reshape(straight.shape) * (alpha / 255.0)[..., None]
     return np.dstack([np.rint(np.clip(changed, 0, alpha[..., None])).astype(np.uint8), pixels[..., 3]])
+
+
+def one_colour(pixels: Pixels, colour: str) -> Pixels:
+    """Straight pixels (h, w, 4) in one colour, their coverage kept; raises ArtworkError for opaque ones."""
+    if pixels[..., 3].min() == 255:
+        raise ArtworkError(
+            "it is opaque: in one colour nothing of it would be seen", advice="Cut it out first, or trade colours."
+        )
+    out = pixels.copy()
+    out[..., :3] = parse_hex(colour)
+    return out
 
 
 def _remixed(colours: Floats, own: Floats, new: Floats) -> Floats:

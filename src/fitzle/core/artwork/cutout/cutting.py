@@ -6,11 +6,12 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from fitzle.core.artwork.cutout.flat import Holes, cut_flat
+from fitzle.core.artwork.cutout.flat import Holes, Mask, cut_flat
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.errors import ArtworkError, ValueOutOfRange
+from fitzle.core.geometry.rect import Rect
 
-Method = Literal["auto", "flat"]
+Method = Literal["auto", "flat", "person", "object"]
 SURE = 0.5  # of 1; below, no engine is used unasked
 TOLERANCES = (0.1, 10.0)
 SOFTNESSES_PX = (0.5, 16.0)
@@ -30,6 +31,9 @@ class Wishes(NamedTuple):
     tolerance: float = 1.0
     softness_px: float = 1.0
     holes: Holes = "auto"
+    box: Rect | None = None
+    keep: Mask | None = None
+    drop: Mask | None = None
 
 
 def cut_out(pixels: Pixels, method: Method = "auto", wishes: Wishes | None = None) -> CutOut:

@@ -1,0 +1,1 @@
+"""Preparation: the non-destructive steps on an artwork. Shape and alternatives: docs/decisions/0014."""

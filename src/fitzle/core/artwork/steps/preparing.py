@@ -1,0 +1,135 @@
+"""The steps made one after another: a pure function from an artwork and its preparation to what is shown."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from typing import Any, NamedTuple
+
+from fitzle.core.artwork.recolour import one_colour, recoloured
+from fitzle.core.artwork.sources import Pixels
+from fitzle.core.artwork.steps import drawing as drawn
+from fitzle.core.artwork.steps.adjusting import adjusted
+from fitzle.core.artwork.steps.applying_cut import with_cut
+from fitzle.core.artwork.steps.costly import Shelf, costly_key, is_costly, unpacked_cut
+from fitzle.core.artwork.steps.cropping import contents_window, cropped
+from fitzle.core.artwork.steps.document import (
+    Adjust,
+    AnyStep,
+    Crop,
+    CutOut,
+    Mirror,
+    Recolour,
+    RedEyes,
+    Straighten,
+    Trace,
+    Trim,
+    Turn,
+)
+from fitzle.core.artwork.steps.making_costly import made_costly, traced_drawing
+from fitzle.core.artwork.steps.material import Drawing, Material, as_bitmap
+from fitzle.core.artwork.steps.red_eyes import without_red_eyes
+from fitzle.core.artwork.steps.turning import mirrored, straightened, turned
+from fitzle.core.artwork.straight import premultiplied, straight
+from fitzle.core.colour.main_colours import main_colours
+from fitzle.core.errors import FitzleError
+
+
+class Problem(NamedTuple):
+    """A step that could not be made; the picture goes on without it."""
+
+    step: str
+    message: str
+
+
+class Prepared(NamedTuple):
+    """What the steps made, what could not be made, and the costly steps that nobody has made yet."""
+
+    material: Material
+    problems: tuple[Problem, ...] = ()
+    waiting: tuple[str, ...] = ()
+
+
+def prepared(material: Material, steps: Sequence[AnyStep], original: str, shelf: Shelf, *, make: bool) -> Prepared:
+    """Makes the steps in their order; `original` is the hash of the file.
+
+    Costly results are taken from the shelf. With `make` those that are missing are made and put there; without, such a
+    step waits and the picture goes on without it.
+    """
+    problems: list[Problem] = []
+    waiting: list[str] = []
+    for index, step in enumerate(steps):
+        try:
+            result = _one(material, step, _key(original, steps[:index], step), shelf, make)
+        except FitzleError as error:
+            problems.append(Problem(step.id, error.message))
+            continue
+        if result is None:
+            waiting.append(step.id)
+        else:
+            material = result
+    return Prepared(material, tuple(problems), tuple(waiting))
+
+
+def _key(original: str, before: Sequence[AnyStep], step: AnyStep) -> str:
+    return costly_key(original, before, step) if is_costly(step) else ""
+
+
+def _one(material: Material, step: AnyStep, key: str, shelf: Shelf, make: bool) -> Material | None:
+    if not isinstance(step, CutOut | Trace):
+        return stepped(material, step)
+    kept = shelf.get(key)
+    if kept is None:
+        if not make:
+            return None
+        kept = made_costly(material, step)
+        shelf.put(key, kept)
+    if isinstance(step, Trace):
+        return traced_drawing(kept, material)
+    bitmap = as_bitmap(material)
+    return bitmap.with_pixels(with_cut(bitmap.pixels, unpacked_cut(kept).pixels, step))
+
+
+def stepped(material: Material, step: AnyStep) -> Material:
+    """The material after one step that costs little; raises ArtworkError where it cannot be made."""
+    if isinstance(material, Drawing) and type(step) in _ON_DRAWINGS:
+        return _ON_DRAWINGS[type(step)](material, step)
+    bitmap = as_bitmap(material)
+    return bitmap.with_pixels(_ON_PIXELS[type(step)](bitmap.pixels, step))
+
+
+def _trimmed_drawing(drawing: Drawing, step: Trim) -> Drawing:
+    window = contents_window(as_bitmap(drawing).pixels, step.tolerance)
+    return drawn.cropped_drawing(drawing, window) if window else drawing
+
+
+def _trimmed(pixels: Pixels, step: Trim) -> Pixels:
+    window = contents_window(pixels, step.tolerance)
+    return cropped(pixels, window) if window else pixels
+
+
+def _recoloured(pixels: Pixels, step: Recolour) -> Pixels:
+    if step.one:
+        return one_colour(pixels, step.one)
+    shown = pixels[::2, ::2]
+    palette = [entry.hex for entry in main_colours(shown[shown[..., 3] >= 128][:, :3])]
+    return straight(recoloured(premultiplied(pixels), palette, step.colours))
+
+
+_ON_DRAWINGS: dict[type, Callable[[Drawing, Any], Drawing]] = {
+    Turn: lambda drawing, step: drawn.turned_drawing(drawing, step.quarters),
+    Mirror: lambda drawing, step: drawn.mirrored_drawing(drawing, step.across),
+    Straighten: lambda drawing, step: drawn.straightened_drawing(drawing, step.degrees),
+    Crop: lambda drawing, step: drawn.cropped_drawing(drawing, step.window),
+    Trim: _trimmed_drawing,
+    Recolour: lambda drawing, step: drawn.recoloured_drawing(drawing, step.one, step.colours),
+}
+_ON_PIXELS: dict[type, Callable[[Pixels, Any], Pixels]] = {
+    Turn: lambda pixels, step: turned(pixels, step.quarters),
+    Mirror: lambda pixels, step: mirrored(pixels, step.across),
+    Straighten: lambda pixels, step: straightened(pixels, step.degrees),
+    Crop: lambda pixels, step: cropped(pixels, step.window),
+    Trim: _trimmed,
+    Adjust: adjusted,
+    RedEyes: lambda pixels, step: without_red_eyes(pixels, step.eyes),
+    Recolour: _recoloured,
+}
