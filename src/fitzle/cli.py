@@ -67,9 +67,10 @@ def _parser() -> argparse.ArgumentParser:
     cutout = commands.add_parser("cutout", parents=[common], help="make a picture's background transparent")
     cutout.add_argument("picture", type=Path)
     cutout.add_argument("--out", type=Path, required=True, help="the picture file: .png or .webp")
-    cutout.add_argument("--method", choices=["auto", "flat"], default="auto", help="auto does nothing it is unsure of")
+    cutout.add_argument("--method", choices=["auto", "flat", "person", "object"], default="auto")
+    cutout.add_argument("--box", help="where the subject is: x,y,width,height in px")
     cutout.add_argument("--tolerance", type=float, default=1.0, help="how much counts as backdrop; 1 is as measured")
-    cutout.add_argument("--softness", type=float, default=1.0, help="of the edge, in px")
+    cutout.add_argument("--softness", type=float, default=1.0, help="of the edge, in px of a picture 1280 px long")
     cutout.add_argument("--holes", choices=["auto", "all", "none"], default="auto", help="backdrop inside the subject")
     cutout.set_defaults(run=_cutout)
     return parser
@@ -114,18 +115,18 @@ def _still(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
 
 
 def _cutout(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
-    from fitzle.core.artwork.cutout.cutting import Wishes, cut_out
     from fitzle.core.artwork.reading import read_artwork
-    from fitzle.core.artwork.straight import whole_picture
+    from fitzle.core.artwork.steps.cutting_alone import cut_alone
     from fitzle.core.encode.saving import OPAQUE_ENDINGS, format_of, picture_file
 
     name = args.picture.name
     if args.out.suffix.lower() in OPAQUE_ENDINGS:
         raise ValueOutOfRange("this ending has no transparency", expected=".png or .webp", actual=repr(args.out.suffix))
     format_of(args.out.suffix)
-    pixels = whole_picture(read_artwork(_bytes_of(args.picture), name).source)
+    source = read_artwork(_bytes_of(args.picture), name).source
+    wishes = {name: getattr(args, name) for name in ("method", "tolerance", "softness", "holes")}
     try:
-        cut = cut_out(pixels, args.method, Wishes(args.tolerance, args.softness, args.holes))
+        cut = cut_alone(source, wishes, _box(args.box))
     except FitzleError as error:
         raise error.about(name) from error
     data = picture_file(cut.pixels, args.out.suffix)
@@ -258,6 +259,16 @@ def _focus(text: str | None) -> dict[str, float] | None:
     except ValueError as error:
         raise ValueOutOfRange("this is not a focus", expected="for example 0.5,0.4", actual=repr(text)) from error
     return {"x": x, "y": y}
+
+
+def _box(text: str | None) -> tuple[float, float, float, float] | None:
+    if text is None:
+        return None
+    try:
+        x, y, width, height = (float(part) for part in text.split(","))
+    except ValueError as error:
+        raise ValueOutOfRange("this is not a box", expected="x,y,width,height in px", actual=repr(text)) from error
+    return x, y, width, height
 
 
 def _padding(text: str | None) -> dict[str, Any] | None:

@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 import pytest
+from demo.people import GUEST, person, room, together
 from PIL import Image
 
 from fitzle.cli import main
@@ -80,6 +81,17 @@ def test_a_cut_out_keeps_the_subject_and_says_how_sure_it_is(desk: Path, capsys:
     assert (cut.mode, cut.getpixel((2, 2))[3], cut.getpixel((100, 100))) == ("RGBA", 0, (29, 59, 79, 255))
 
 
+def test_a_person_and_a_subject_in_a_box_are_cut_out(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    portrait = together(person(640, 480, GUEST), room(640, 480))
+    (desk / "guest.jpg").write_bytes(saved(Image.fromarray(portrait).convert("RGB"), "JPEG", quality=92))
+    code, answer = run(capsys, "cutout", desk / "guest.jpg", "--out", desk / "guest.png")
+    assert (code, answer["method"], answer["width"]) == (0, "person", 640)
+    box = "180,60,280,420"
+    code, answer = run(capsys, "cutout", desk / "guest.jpg", "--out", desk / "o.png", "--method", "object", "--box", box)
+    assert (code, answer["method"]) == (0, "object")
+    assert opened((desk / "o.png").read_bytes()).getpixel((20, 20))[3] == 0
+
+
 @pytest.mark.parametrize(
     ("words", "said"),
     [
@@ -90,11 +102,14 @@ def test_a_cut_out_keeps_the_subject_and_says_how_sure_it_is(desk: Path, capsys:
         (["still", "photo.jpg", "--at", "1", "--out", "x.png"], "photo.jpg: this is a JPEG, not a clip"),
         (["cutout", "logo.png", "--out", "x.bmp"], "stands for no picture"),
         (["still", "nowhere.mp4", "--at", "1", "--out", "x.png"], "No such file"),
-        (["cutout", "photo.jpg", "--out", "x.png"], "photo.jpg: the subject does not stand on a flat backdrop"),
+        (["cutout", "photo.jpg", "--out", "x.png"], "photo.jpg: there is neither a flat backdrop nor a person"),
         (["cutout", "clear.png", "--out", "x.png"], "transparent already"),
         (["cutout", "logo.png", "--out", "x.jpg"], "no transparency"),
         (["cutout", "logo.png", "--out", "x.png", "--tolerance", "-3"], "tolerance"),
         (["cutout", "talk.mp4", "--out", "x.png"], "MP4 video"),
+        (["cutout", "photo.jpg", "--out", "x.png", "--method", "object"], "box around it"),
+        (["cutout", "logo.png", "--out", "x.png", "--box", "1,2,3"], "not a box"),
+        (["cutout", "logo.png", "--out", "x.png", "--box", "900,900,20,20"], "beside the picture"),
     ],
 )
 def test_what_cannot_be_done_is_said_and_nothing_is_written(

@@ -8,11 +8,13 @@ import cv2
 import numpy as np
 
 from fitzle.core.artwork.detail import LONGEST_LOOKED_AT_PX, detail_share
-from fitzle.core.artwork.facts import ENLARGED_FROM, ArtworkFacts
-from fitzle.core.artwork.sources import BitmapSource, Pixels
+from fitzle.core.artwork.faces.detecting import faces_in
+from fitzle.core.artwork.facts import ENLARGED_FROM, ArtworkFacts, Face
+from fitzle.core.artwork.sources import BitmapSource, Pixels, Source
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
 
+FACES_AT_PX = 1024  # a face of 40 px is found at this size
 POOR_JPEG_QUALITY = 60  # below, blocks and fringes are seen at 100 %
 # ITU T.81, table K.1: the luminance table that the usual writers scale by their quality.
 _STANDARD_SUM = 3688
@@ -38,6 +40,19 @@ def with_detail(facts: ArtworkFacts, data: bytes, source: BitmapSource) -> Artwo
             "warnings": tuple(warnings),
         }
     )
+
+
+def faces_of(source: Source) -> tuple[Face, ...]:
+    """The faces in a picture, the largest first, in px of the artwork."""
+    scale = min(1.0, FACES_AT_PX / max(source.width, source.height))
+    size = Size(max(1, round(source.width * scale)), max(1, round(source.height * scale)))
+    pixels = source.pixels(Rect(0, 0, source.width, source.height), size)
+    return tuple(_face(face.box.scaled(1 / scale), face.score) for face in faces_in(pixels))
+
+
+def _face(box: Rect, score: float) -> Face:
+    x, y, width, height = (round(figure, 1) for figure in box)
+    return Face(x=x, y=y, width=width, height=height, score=round(score, 3))
 
 
 def _looked_at(source: BitmapSource) -> Pixels:

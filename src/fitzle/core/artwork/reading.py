@@ -10,7 +10,7 @@ from fitzle.core.artwork import measuring
 from fitzle.core.artwork.completeness import is_complete
 from fitzle.core.artwork.facts import AlphaKind, ArtworkFacts, Kind, Trimmed, Weight
 from fitzle.core.artwork.header import read_header
-from fitzle.core.artwork.judging import with_detail
+from fitzle.core.artwork.judging import faces_of, with_detail
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
 from fitzle.core.artwork.pages import PageSource, page_count, page_of
 from fitzle.core.artwork.sniff import FORMAT_NAMES, READABLE, sniff_format
@@ -66,12 +66,15 @@ def read_artwork(data: bytes, name: str, limits: Limits = DEFAULT_LIMITS) -> Art
 
 
 def read_and_judge(data: bytes, name: str, limits: Limits = DEFAULT_LIMITS) -> Artwork:
-    """As `read_artwork`, with the figures that take all px of the file: the detail it carries, what JPEG did to it."""
+    """As `read_artwork`, with the figures that take a longer look: the detail it carries, what JPEG did, its faces."""
     artwork = read_artwork(data, name, limits)
     if not isinstance(artwork.source, BitmapSource):
         return artwork
     try:
-        return artwork._replace(facts=with_detail(artwork.facts, data, artwork.source))
+        facts = with_detail(artwork.facts, data, artwork.source)
+        if facts.kind == "picture":
+            facts = facts.model_copy(update={"faces": faces_of(artwork.source)})
+        return artwork._replace(facts=facts)
     except FitzleError as error:
         raise error.about(name) from error
 

@@ -2,17 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Literal, NamedTuple
 
 import numpy as np
 
-from fitzle.core.artwork.cutout.flat import Holes, Mask, cut_flat
+from fitzle.core.artwork.cutout.backdrop import Lab
+from fitzle.core.artwork.cutout.flat import Holes, cut_flat
+from fitzle.core.artwork.cutout.person import person_mask
+from fitzle.core.artwork.cutout.refining import Hints, refined
+from fitzle.core.artwork.cutout.subject import subject_mask
+from fitzle.core.artwork.cutout.unmixing import Mask, Plane
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.errors import ArtworkError, ValueOutOfRange
 from fitzle.core.geometry.rect import Rect
 
 Method = Literal["auto", "flat", "person", "object"]
 SURE = 0.5  # of 1; below, no engine is used unasked
+CERTAIN = 0.9  # of a flat backdrop: nobody is looked for before it
 TOLERANCES = (0.1, 10.0)
 SOFTNESSES_PX = (0.5, 16.0)
 
@@ -26,7 +33,10 @@ class CutOut(NamedTuple):
 
 
 class Wishes(NamedTuple):
-    """How it is to be cut: how much counts as backdrop (1: as measured), how soft the edge, what becomes of holes."""
+    """How it is to be cut: how much counts as backdrop (1: as measured), how soft the edge, what becomes of holes.
+
+    `box` (px) is where the subject is; `keep` and `drop` (h, w) are what it is and is not.
+    """
 
     tolerance: float = 1.0
     softness_px: float = 1.0
@@ -39,23 +49,88 @@ class Wishes(NamedTuple):
 def cut_out(pixels: Pixels, method: Method = "auto", wishes: Wishes | None = None) -> CutOut:
     """Cuts the subject out of a picture (h, w, 4), straight alpha.
 
-    Raises ArtworkError when the picture is transparent already, or when `auto` finds no backdrop it is sure of, and
-    ValueOutOfRange for wishes that make no sense.
+    Raises ArtworkError when the picture is transparent already, when `auto` finds nothing it is sure of, or when the
+    engine chosen finds no subject; ValueOutOfRange for wishes that make no sense.
     """
     wishes = wishes or Wishes()
     _check("tolerance", wishes.tolerance, TOLERANCES)
     _check("softness", wishes.softness_px, SOFTNESSES_PX)
     if pixels[..., 3].min() < 255:
         raise ArtworkError("its background is transparent already", advice="There is nothing to cut out.")
-    cut = cut_flat(pixels, wishes.tolerance, wishes.holes, wishes.softness_px)
-    if method == "auto" and cut.confidence < SURE:
-        raise ArtworkError(
-            "the subject does not stand on a flat backdrop",
-            advice="Choose the flat method to have what is nearest to the border's colour taken away all the same.",
-        )
-    alpha = np.rint(cut.alpha * 255).astype(np.uint8)
-    colours = np.rint(np.clip(cut.colours, 0, 255)).astype(np.uint8)
-    return CutOut(np.dstack([colours, alpha]), "flat", cut.confidence)
+    if method == "auto":
+        return _by_confidence(pixels, wishes)
+    return _ENGINES[method](pixels, wishes)
+
+
+def _by_confidence(pixels: Pixels, wishes: Wishes) -> CutOut:
+    """The flat engine where it is certain, else the surer one of it and the one for people, else the subject shown."""
+    flat = _flat(pixels, wishes)
+    if flat.confidence >= CERTAIN:
+        return flat
+    person = _person(pixels, wishes, least=max(SURE, flat.confidence))
+    if person:
+        return person
+    if flat.confidence >= SURE:
+        return flat
+    if wishes.box or (wishes.keep is not None and wishes.keep.any()):
+        return _object(pixels, wishes)
+    raise ArtworkError(
+        "there is neither a flat backdrop nor a person to go by",
+        advice="Draw a box around the subject, or choose the flat method to take away what is like the border.",
+    )
+
+
+def _flat(pixels: Pixels, wishes: Wishes) -> CutOut:
+    cut = cut_flat(pixels, wishes.tolerance, wishes.holes, wishes.softness_px, wishes.keep, wishes.drop)
+    alpha = _only_in_box(cut.alpha, wishes.box)
+    return CutOut(_joined(cut.colours, alpha), "flat", cut.confidence)
+
+
+def _person(pixels: Pixels, wishes: Wishes, least: float = 0.0) -> CutOut | None:
+    found = person_mask(pixels, wishes.box)
+    if found.confidence < least:
+        return None
+    edge = refined(pixels, found.mask > wishes_threshold(wishes), Hints(wishes.keep, wishes.drop), wishes.softness_px)
+    return CutOut(_joined(edge.colours, edge.alpha), "person", found.confidence)
+
+
+def _person_for_sure(pixels: Pixels, wishes: Wishes) -> CutOut:
+    cut = _person(pixels, wishes)
+    if cut is None or cut.pixels[..., 3].max() < 128:
+        raise ArtworkError("there is no person to be found", advice="Draw a box around the subject instead.")
+    return cut
+
+
+def _object(pixels: Pixels, wishes: Wishes) -> CutOut:
+    hints = Hints(wishes.keep, wishes.drop)
+    edge = refined(pixels, subject_mask(pixels, wishes.box, hints), hints, wishes.softness_px)
+    return CutOut(_joined(edge.colours, edge.alpha), "object", SURE)
+
+
+_ENGINES: dict[str, Callable[[Pixels, Wishes], CutOut]] = {
+    "flat": _flat,
+    "person": _person_for_sure,
+    "object": _object,
+}
+
+
+def wishes_threshold(wishes: Wishes) -> float:
+    """How sure the network must be of a px: less with a smaller tolerance for background, more with a larger one."""
+    return float(np.clip(0.5 * wishes.tolerance, 0.05, 0.95))
+
+
+def _only_in_box(alpha: Plane, box: Rect | None) -> Plane:
+    if box is None:
+        return alpha
+    inside = np.zeros_like(alpha)
+    rows, columns = slice(round(box.y), round(box.bottom)), slice(round(box.x), round(box.right))
+    inside[rows, columns] = alpha[rows, columns]
+    return inside
+
+
+def _joined(colours: Lab, alpha: Plane) -> Pixels:
+    coverage = np.rint(np.clip(alpha, 0, 1) * 255).astype(np.uint8)
+    return np.dstack([np.rint(np.clip(colours, 0, 255)).astype(np.uint8), coverage])
 
 
 def _check(name: str, value: float, between: tuple[float, float]) -> None:

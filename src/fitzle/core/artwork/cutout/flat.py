@@ -10,14 +10,12 @@ from typing import Literal, NamedTuple
 
 import cv2
 import numpy as np
-from numpy.typing import NDArray
 
 from fitzle.core.artwork.cutout.backdrop import Lab, backdrop_of, lab_of
+from fitzle.core.artwork.cutout.unmixing import Mask, Plane, freed_colours, nearest_colours
 from fitzle.core.artwork.sources import Pixels
 
 Holes = Literal["auto", "all", "none"]
-Mask = NDArray[np.bool_]
-Plane = NDArray[np.float32]
 
 LEAST_RAMP = 0.016  # OKLab; facts/cutout.md
 RAMP_SIGMAS = 4.0
@@ -28,8 +26,7 @@ EVEN_SHARE = 0.25  # of the distance from the backdrop
 CORE_SHARE = 0.85  # of that strongest colour: wholly subject
 BAND_PX = 2.0  # on either side of the outline px may be part-transparent; farther out is noise of the JPEG
 CLEAN = (0.06, 0.94)  # coverage below and above is none and all
-TRUSTED = 40  # of 255; an unmixed colour farther from its neighbour's comes from colour that has run
-LEAST_ALPHA, WHOLE = 0.05, 0.999
+ALIKE_FEET = 2.0  # times the ramp's foot: what is joined to a stroke
 LEAST_HOLE_PX = 64  # of area
 SPECK_PX = 12  # of area; smaller islands of subject are noise
 
@@ -42,23 +39,36 @@ class FlatCut(NamedTuple):
     confidence: float
 
 
-def cut_flat(pixels: Pixels, tolerance: float = 1.0, holes: Holes = "auto", softness_px: float = 1.0) -> FlatCut:
-    """Cuts out an opaque picture (h, w, 4); `tolerance` widens what counts as backdrop, `softness_px` the edge."""
+def cut_flat(
+    pixels: Pixels,
+    tolerance: float = 1.0,
+    holes: Holes = "auto",
+    softness_px: float = 1.0,
+    keep: Mask | None = None,
+    drop: Mask | None = None,
+) -> FlatCut:
+    """Cuts out an opaque picture (h, w, 4); `tolerance` widens what counts as backdrop, `softness_px` the edge.
+
+    What is touched by `keep` or `drop` (h, w) becomes subject or backdrop, with all of its colour that it is joined to.
+    """
     lab = lab_of(pixels)
     backdrop = backdrop_of(lab)
     step = lab - backdrop.lab
     away = np.sqrt(_dot(step, step))
     foot = max(RAMP_SIGMAS * backdrop.sigma, LEAST_RAMP) * tolerance
     ground = _ground(away, foot, holes)
+    told = _joined_alike(lab, keep, foot)
+    ground = (ground | _joined_alike(lab, drop, foot)) & ~told
     if not ground.any():
         return FlatCut(np.ones(away.shape, np.float32), pixels[..., :3].astype(np.float32), 0.0)
     own = pixels[..., :3].astype(np.float32)
     kept = _kept_holes(away, foot, ground) if holes == "none" else np.zeros_like(ground)
+    kept |= told
     core = _core(lab, away, ground, foot) | kept
-    nearest = _nearest(own, core)
+    nearest = nearest_colours(own, core)
     coverage = np.where(kept, np.float32(1), _unmixed(own, nearest, backdrop.rgb))
     alpha = _edge_only(coverage, core, ground, max(softness_px, 0.5))
-    return FlatCut(alpha, _freed(own, nearest, backdrop.rgb, alpha), backdrop.confidence)
+    return FlatCut(alpha, freed_colours(own, nearest, backdrop.rgb, alpha), backdrop.confidence)
 
 
 def _ground(away: Plane, foot: float, holes: Holes) -> Mask:
@@ -76,6 +86,16 @@ def _ground(away: Plane, foot: float, holes: Holes) -> Mask:
         taken |= means < HOLE_MEAN * foot
     taken[0] = False
     return _without_specks(taken[labels])
+
+
+def _joined_alike(lab: Lab, touched: Mask | None, foot: float) -> Mask:
+    """What strokes touch, with everything of about the same colour that is joined to it."""
+    if touched is None or not touched.any():
+        return np.zeros(lab.shape[:2], dtype=bool)
+    step = lab - np.median(lab[touched], axis=0).astype(np.float32)
+    alike = touched | (np.sqrt(_dot(step, step)) < ALIKE_FEET * foot)
+    _, labels = cv2.connectedComponents(alike.astype(np.uint8), connectivity=4)
+    return np.asarray(np.isin(labels, np.unique(labels[touched])), dtype=bool)
 
 
 def _kept_holes(away: Plane, foot: float, ground: Mask) -> Mask:
@@ -120,16 +140,6 @@ def _dot(one: Lab, other: Lab) -> Plane:
     return np.asarray(np.einsum("hwc,hwc->hw", one, other), dtype=np.float32)
 
 
-def _nearest(own: Lab, core: Mask) -> Lab:
-    """For each px the colour of the nearest px of the core."""
-    _, labels = cv2.distanceTransformWithLabels(
-        (~core).astype(np.uint8), cv2.DIST_L2, 5, labelType=cv2.DIST_LABEL_PIXEL
-    )
-    colours = np.zeros((int(labels.max()) + 1, 3), dtype=np.float32)
-    colours[labels[core]] = own[core]
-    return np.asarray(colours[labels], dtype=np.float32)
-
-
 def _unmixed(own: Lab, subject: Lab, ground: Lab) -> Plane:
     across = subject - ground
     along = _dot(own - ground, across) / np.maximum(_dot(across, across), 1.0)
@@ -147,14 +157,3 @@ def _edge_only(coverage: Plane, core: Mask, ground: Mask, softness_px: float) ->
     alpha = np.where(inward > BAND_PX, 1.0, coverage)
     alpha = np.where(outward > BAND_PX, 0.0, alpha).astype(np.float32)
     return np.asarray(cv2.GaussianBlur(alpha, (0, 0), softness_px / 2), np.float32) if softness_px > 1 else alpha
-
-
-def _freed(own: Lab, subject: Lab, ground: Lab, alpha: Plane) -> Lab:
-    """The subject's colours without the backdrop that has mixed into its edge."""
-    colours = np.where((alpha > 0)[..., None], own, subject)
-    mixed = (alpha > 0) & (alpha < WHOLE)
-    a, beside, behind = alpha[mixed][:, None], subject[mixed], ground[mixed]
-    freed = np.clip((own[mixed] - (1 - a) * behind) / np.maximum(a, LEAST_ALPHA), 0, 255)
-    run = np.abs(freed - beside).max(axis=1, keepdims=True) > TRUSTED
-    colours[mixed] = np.where(run, beside, freed)
-    return np.asarray(colours, dtype=np.float32)

@@ -1,0 +1,1 @@
+"""Faces: found with their eyes, and whether those are open."""
