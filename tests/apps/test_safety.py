@@ -31,7 +31,7 @@ def full_paths(signed_in: Any, place: Any, django_capture_on_commit_callbacks: A
     return {
         "artwork": artwork["id"], "fit": fit, "piece": piece, "delivery": delivery["id"],
         "file": delivery["files"][0]["id"], "name": "choose-ground", "placement": str(entry.pk), "number": "0",
-        "part": "headline",
+        "part": "headline", "kind": "dark-version", "way": "undo",
     }  # fmt: skip
 
 
@@ -43,6 +43,8 @@ BODIES = {
     "post /deliveries": {},
     "post /fits/{fit}/parts": {"revision": 1, "role": "headline"},
     "post /placements/{placement}/pieces": {"starting_point": 0},
+    "put /artwork/{artwork}/preparation": {"revision": 0, "document": {"steps": []}, "step": "x"},
+    "post /artwork/{artwork}/preparation/proposals/{kind}": {"step": "a"},
 }
 
 

@@ -87,7 +87,8 @@ def test_a_person_and_a_subject_in_a_box_are_cut_out(desk: Path, capsys: pytest.
     code, answer = run(capsys, "cutout", desk / "guest.jpg", "--out", desk / "guest.png")
     assert (code, answer["method"], answer["width"]) == (0, "person", 640)
     box = "180,60,280,420"
-    code, answer = run(capsys, "cutout", desk / "guest.jpg", "--out", desk / "o.png", "--method", "object", "--box", box)
+    words = ["cutout", desk / "guest.jpg", "--out", desk / "o.png", "--method", "object", "--box", box]
+    code, answer = run(capsys, *words)
     assert (code, answer["method"]) == (0, "object")
     assert opened((desk / "o.png").read_bytes()).getpixel((20, 20))[3] == 0
 

@@ -42,7 +42,7 @@ def steps_of(*steps: dict[str, Any]) -> Preparation:
 
 
 def made(pixels: Pixels, *steps: dict[str, Any]) -> Prepared:
-    material = Bitmap(pixels, float(pixels.shape[1]))
+    material = Bitmap(pixels, (float(pixels.shape[1]), float(pixels.shape[0])))
     return prepared(material, steps_of(*steps).made, HASH, KeptInMemory(), make=True)
 
 
@@ -348,7 +348,7 @@ def test_strokes_anywhere_are_harmless(points: list[tuple[float, float]], size: 
 
 
 def test_what_is_costly_is_made_once_and_brushed_for_nothing() -> None:
-    shelf, material = KeptInMemory(), Bitmap(flat_logo(), 200.0)
+    shelf, material = KeptInMemory(), Bitmap(flat_logo(), (200.0, 200.0))
     plain, brushed = steps_of({"kind": "cut out"}), steps_of({"kind": "cut out", "strokes": [stroke("erase", (0, 0))]})
     assert prepared(material, plain.made, HASH, shelf, make=False).waiting == ("s0",)
     prepared(material, plain.made, HASH, shelf, make=True)
@@ -381,7 +381,7 @@ def test_a_cut_made_small_is_scaled_to_the_picture() -> None:
     small = pixels_of(disc(100, "#17443c", 20))
     step = steps_of({"kind": "cut out"}).made
     shelf.put(costly_key(HASH, (), step[0]), packed_cut(KeptCut(small, "flat", 1.0)))
-    large = as_bitmap(prepared(Bitmap(flat_logo(), 200.0), step, HASH, shelf, make=False).material).pixels
+    large = as_bitmap(prepared(Bitmap(flat_logo(), (200.0, 200.0)), step, HASH, shelf, make=False).material).pixels
     assert large.shape[:2] == (200, 200)
     assert large[100, 100].tolist() == [0x17, 0x44, 0x3C, 255]
     assert large[10, 10, 3] == 0
@@ -431,7 +431,7 @@ def test_a_traced_bitmap_becomes_a_drawing_of_the_same_size() -> None:
 
 def test_natural_size_follows_the_steps() -> None:
     """A preview of half the px stands for the whole picture."""
-    half = Bitmap(corners(30, 20), 60.0)
+    half = Bitmap(corners(30, 20), (60.0, 40.0))
     found = prepared(half, steps_of({"kind": "turn"}).made, HASH, KeptInMemory(), make=True).material
     assert natural_size(found) == pytest.approx((40, 60))
 

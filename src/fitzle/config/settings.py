@@ -80,7 +80,10 @@ CACHES = {
 CELERY_BROKER_URL = f"{REDIS_URL}/0"
 CELERY_TASK_IGNORE_RESULT = True
 CELERY_TASK_DEFAULT_QUEUE = "files"
-CELERY_TASK_ROUTES = {"fitzle.apps.jobs.tasks.take_in_artwork": {"queue": "intake"}}
+CELERY_TASK_ROUTES = {
+    "fitzle.apps.jobs.tasks.take_in_artwork": {"queue": "intake"},
+    "fitzle.apps.jobs.tasks.make_costly": {"queue": "intake"},
+}
 # Somebody who brings in artwork waits for it; the making of files can wait behind that.
 CELERY_BROKER_TRANSPORT_OPTIONS = {"queue_order_strategy": "priority"}
 CELERY_WORKER_PREFETCH_MULTIPLIER = 1

@@ -15,7 +15,7 @@ from fitzle.core.encode.choosing import Choice, best_file, too_heavy
 from fitzle.core.encode.picture import Picture
 from fitzle.core.encode.result import Attempt, Encoded
 from fitzle.core.findings import Finding, Verdict, verdict_of
-from fitzle.core.piece.document import Piece
+from fitzle.core.piece.document import Piece, artworks_in
 from fitzle.core.piece.editing import as_in
 from fitzle.core.piece.parts import WordsPart
 from fitzle.core.plan.placed import PlacedArtwork, Plan
@@ -153,8 +153,16 @@ def off_the_grid(plan: Plan) -> Plan:
     return plan._replace(parts=tuple(loose))
 
 
-def fit_key(piece: Piece, sheet: SpecSheet, placement: str | None = None, house: tuple[str, ...] = ()) -> str:
-    """A hash of everything a fit's file depends on: the piece as it is there, the sheet, the engine.
+def fit_key(
+    piece: Piece,
+    sheet: SpecSheet,
+    placement: str | None = None,
+    house: tuple[str, ...] = (),
+    contents: Mapping[str, str] | None = None,
+) -> str:
+    """A hash of everything a fit's file depends on: the piece as it is there, its artwork, the sheet, the engine.
+
+    `contents` are the hashes of the artwork's files by id: an artwork that is prepared or replaced makes another key.
 
     The house colours count only where the colour of words is chosen from them.
     """
@@ -166,6 +174,7 @@ def fit_key(piece: Piece, sheet: SpecSheet, placement: str | None = None, house:
             there.model_dump(mode="json", exclude={"adjustments"}),
             sheet.model_dump(mode="json"),
             list(house) if chosen else [],
+            {name: (contents or {}).get(name, "") for name in artworks_in(there)},
         ],
         sort_keys=True,
     )

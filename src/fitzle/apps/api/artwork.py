@@ -75,7 +75,7 @@ def artwork_picture(request: HttpRequest, workspace: Path[str], artwork: UUID, w
     space = workspace_to_see(request.user, workspace)
     found = artwork_of(space, artwork)
     width = width_allowed(width)
-    key = f"artwork/{space.pk}/{found.sha256}/{width}"
+    key = f"artwork/{space.pk}/{found.content.sha256}/{width}"
     picture = cache.get(key)
     if picture is None:
         picture = _drawn(space, str(found.pk), width)

@@ -10,15 +10,18 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, ValidationError
 from ninja.security import SessionAuth
 
-from fitzle.apps.api import artwork, composing, deliveries, fits, pieces, session, typefaces, wall
+from fitzle.apps.api import artwork, composing, deliveries, fits, pieces, preparation, session, typefaces, wall
+from fitzle.apps.api.preparation import preparation_view
+from fitzle.apps.api.preparation_shapes import StaleSteps
 from fitzle.apps.api.shapes import StalePiece
 from fitzle.apps.api.views import piece_view
+from fitzle.apps.artwork.preparing import StalePreparation
 from fitzle.apps.pieces.saving import StaleRevision
 from fitzle.core.errors import FitzleError
 
 api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, openapi_url=None)
 api.add_router("/session", session.router)
-for module in (wall, artwork, pieces, fits, composing, typefaces, deliveries):
+for module in (wall, artwork, pieces, fits, composing, typefaces, deliveries, preparation):
     api.add_router("/workspaces/{workspace}", module.router)
 
 
@@ -59,5 +62,14 @@ def _on_stale(request: HttpRequest, error: StaleRevision) -> HttpResponse:
         message="Somebody else changed the same thing in the meantime.",
         newest=piece_view(error.piece),
         clashes=[clash.model_dump(mode="json") for clash in error.clashes],
+    )
+    return api.create_response(request, newest.model_dump(mode="json"), status=409)
+
+
+@api.exception_handler(StalePreparation)
+def _on_stale_steps(request: HttpRequest, error: StalePreparation) -> HttpResponse:
+    newest = StaleSteps(
+        message="Somebody else changed this preparation in the meantime. Here is theirs; make your change once more.",
+        newest=preparation_view(error.artwork),
     )
     return api.create_response(request, newest.model_dump(mode="json"), status=409)

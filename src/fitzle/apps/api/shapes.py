@@ -56,16 +56,29 @@ class ArtworkOut(Schema):
     progress: int
     message: str
     facts: ArtworkFacts | None
+    prepared_facts: ArtworkFacts | None = None
+    key: str = ""
     created_at: datetime
     fills: list[str]
     shown_on: str | None = None
 
     @staticmethod
+    def resolve_prepared_facts(artwork: Any) -> Any:
+        """What it is as it is prepared; None where it is as it came."""
+        return artwork.prepared["facts"] if artwork.prepared else None
+
+    @staticmethod
+    def resolve_key(artwork: Any) -> str:
+        """Changes with the picture, so that its address does."""
+        return str(artwork.content.sha256[:20])
+
+    @staticmethod
     def resolve_shown_on(artwork: Any) -> str | None:
         """A ground on which a transparent artwork can be seen; None for an opaque one."""
-        if not artwork.facts or artwork.facts["transparency"] == "none":
+        facts = artwork.content.facts
+        if not facts or facts["transparency"] == "none":
             return None
-        return readable_ground([], [ArtworkFacts.model_validate(artwork.facts)])
+        return readable_ground([], [ArtworkFacts.model_validate(facts)])
 
 
 class Rename(Schema):

@@ -13,7 +13,7 @@ from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
 
-from fitzle.apps.artwork.files import keep_original, keep_working, original_path, read_bytes
+from fitzle.apps.artwork.files import keep, keep_original, read_kept
 from fitzle.apps.artwork.models import Artwork, State
 from fitzle.core.artwork.limits import Limits
 from fitzle.core.artwork.reading import read_and_judge
@@ -57,12 +57,12 @@ def take_in(artwork_id: UUID | str) -> Artwork | None:
 
 def _read(artwork: Artwork) -> None:
     _note(artwork, state=State.READING, progress=10)
-    data = read_bytes(original_path(artwork.workspace_id, artwork.sha256))
+    data = read_kept("originals", artwork.workspace_id, artwork.sha256) or b""
     found = read_and_judge(data, artwork.name, limits())
     _note(artwork, progress=60)
     copy = make_working_copy(found.source)
     if copy:
-        keep_working(artwork.workspace_id, artwork.sha256, copy[0])
+        keep("working", artwork.workspace_id, artwork.sha256, copy[0])
     facts = found.facts.model_dump(mode="json")
     _note(artwork, state=State.READY, progress=100, facts=facts, working_format=copy[1] if copy else "", message="")
 

@@ -8,9 +8,9 @@ from uuid import UUID
 
 from django.http import Http404
 
-from fitzle.apps.artwork.files import original_path, read_bytes, working_path
+from fitzle.apps.artwork.files import read_kept
 from fitzle.apps.artwork.intake import limits
-from fitzle.apps.artwork.models import Artwork, State
+from fitzle.apps.artwork.models import Artwork, Content, State
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.reading import open_source
 from fitzle.core.artwork.sources import Source
@@ -34,6 +34,11 @@ def artwork_of(workspace: Any, artwork_id: UUID | str) -> Artwork:
     return found
 
 
+def artwork_named(artwork_id: UUID | str) -> Artwork | None:
+    """One artwork by its id alone, for the workers; None where it is gone."""
+    return Artwork.objects.select_related("workspace").filter(pk=artwork_id).first()
+
+
 def rename(artwork: Artwork, name: str) -> None:
     """Another name for people; the file stays as it came."""
     artwork.name = name.strip()[:255] or artwork.name
@@ -42,18 +47,37 @@ def rename(artwork: Artwork, name: str) -> None:
 
 def original_bytes(artwork: Artwork) -> bytes:
     """The file exactly as it came."""
-    return read_bytes(original_path(artwork.workspace_id, artwork.sha256))
+    return _there(read_kept("originals", artwork.workspace_id, artwork.sha256))
+
+
+def content_bytes(artwork: Artwork) -> bytes:
+    """The file that stands for it now: the original, or what its preparation made."""
+    content = artwork.content
+    if content.is_original:
+        return original_bytes(artwork)
+    return _there(read_kept("prepared", artwork.workspace_id, content.sha256))
+
+
+def _there(data: bytes | None) -> bytes:
+    if data is None:
+        raise Http404("The file of this artwork is not there any more.")
+    return data
 
 
 def ready_by_id(workspace: Any, ids: Iterable[str]) -> dict[str, Artwork]:
-    """Those of these artworks that are ready."""
-    ready = Artwork.objects.filter(workspace=workspace, pk__in=list(ids), state=State.READY)
+    """Those of these artworks that are ready and can be drawn: a clip must give a still first."""
+    ready = Artwork.objects.filter(workspace=workspace, pk__in=list(ids), state=State.READY).exclude(facts__kind="clip")
     return {str(entry.pk): entry for entry in ready}
 
 
 def facts_of(artwork: Artwork) -> ArtworkFacts:
-    """What is known of an artwork that is ready."""
-    return ArtworkFacts.model_validate(artwork.facts)
+    """What is known of an artwork that is ready, as it is prepared."""
+    return ArtworkFacts.model_validate(artwork.content.facts)
+
+
+def contents_of(artworks: dict[str, Artwork]) -> dict[str, str]:
+    """The hashes of the files that stand for artworks now, by id."""
+    return {key: artwork.content.sha256 for key, artwork in artworks.items()}
 
 
 def facts_by_id(workspace: Any, ids: Iterable[str]) -> dict[str, ArtworkFacts]:
@@ -69,7 +93,7 @@ def newest_of_kind(workspace: Any, kind: str) -> list[str]:
 
 def source_of(artwork: Artwork, *, preview: bool) -> Source:
     """The artwork as a source of pixels; for previews its working copy, with a cache of what was drawn."""
-    return _preview_source(artwork) if preview else _full_source(artwork)
+    return _preview_source(artwork, artwork.content) if preview else _full_source(artwork)
 
 
 def sources_by_id(workspace: Any, ids: Iterable[str], *, preview: bool) -> dict[str, Source]:
@@ -77,20 +101,28 @@ def sources_by_id(workspace: Any, ids: Iterable[str], *, preview: bool) -> dict[
     return {key: source_of(entry, preview=preview) for key, entry in ready_by_id(workspace, ids).items()}
 
 
+def small_original(artwork: Artwork) -> Source:
+    """The artwork before its preparation, from its working copy."""
+    return _small_source(artwork, Content(artwork.sha256, artwork.facts or {}, artwork.working_format, True))
+
+
 def _full_source(artwork: Artwork) -> Source:
-    return open_source(original_bytes(artwork), limits())
+    return open_source(content_bytes(artwork), limits())
 
 
-def _preview_source(artwork: Artwork) -> Source:
-    key = f"{artwork.workspace_id}/{artwork.sha256}"
+def _preview_source(artwork: Artwork, content: Content) -> Source:
+    key = f"{artwork.workspace_id}/{content.sha256}"
     if key not in _opened:
         while len(_opened) >= _MOST_OPENED:
             _opened.pop(next(iter(_opened)), None)
-        _opened[key] = _working_source(artwork) if artwork.working_format else _full_source(artwork)
+        _opened[key] = _small_source(artwork, content)
     return CachedSource(key, _opened[key], _pixels)
 
 
-def _working_source(artwork: Artwork) -> Source:
-    copy = read_bytes(working_path(artwork.workspace_id, artwork.sha256))
-    facts = facts_of(artwork)
-    return WorkingSource(copy, artwork.working_format, facts.width, facts.height)
+def _small_source(artwork: Artwork, content: Content) -> Source:
+    """From the working copy where there is one, else from the file itself, which is small."""
+    if not content.working_format:
+        return open_source(original_bytes(artwork) if content.is_original else content_bytes(artwork), limits())
+    copy = _there(read_kept("working", artwork.workspace_id, content.sha256))
+    facts = ArtworkFacts.model_validate(content.facts)
+    return WorkingSource(copy, content.working_format, facts.width, facts.height)

@@ -1,11 +1,14 @@
-"""Artwork as it is kept: the original under its hash, what it really is, and how far reading it has come."""
+"""Artwork as it is kept: the original under its hash, what it really is, how it is prepared, where it comes from."""
 
 from __future__ import annotations
 
 import uuid
+from typing import Any, NamedTuple
 
 from django.conf import settings
 from django.db import models
+
+from fitzle.core.artwork.steps.document import NOT_PREPARED
 
 
 class State(models.TextChoices):
@@ -17,8 +20,23 @@ class State(models.TextChoices):
     FAILED = "failed"
 
 
+class Content(NamedTuple):
+    """A file that stands for an artwork: the original, or what its preparation made."""
+
+    sha256: str
+    facts: dict[str, Any]
+    working_format: str
+    is_original: bool
+
+
 class Artwork(models.Model):
-    """One file that was brought in. `fills` are the places that still wait for it; ["suited"] for all that it suits."""
+    """One file that was brought in. `fills` are the places that still wait for it; ["suited"] for all that it suits.
+
+    `parent` and `origin` say what it was taken from: {"still": seconds}, {"page": number} or {"glyph": name}.
+    `prepared` is what its preparation made: {"sha256", "bytes", "facts", "working_format"}, null for nothing.
+    `earlier` are the files that it was before it was replaced: [{"sha256", "name", "bytes", "at"}], the last one last.
+    `likeness` is a hash of how it looks; pictures of the same thing differ in few bits of it.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     workspace = models.ForeignKey("accounts.Workspace", on_delete=models.CASCADE, related_name="+")
@@ -30,6 +48,12 @@ class Artwork(models.Model):
     message = models.TextField(blank=True)
     facts = models.JSONField(null=True)
     working_format = models.CharField(max_length=10, blank=True)
+    prepared = models.JSONField(null=True)
+    parent = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="children")
+    origin = models.JSONField(default=dict)
+    tags = models.JSONField(default=list)
+    likeness = models.CharField(max_length=16, blank=True)
+    earlier = models.JSONField(default=list)
     fills = models.JSONField(default=list)
     created_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     created_at = models.DateTimeField(auto_now_add=True)
@@ -38,3 +62,40 @@ class Artwork(models.Model):
     class Meta:
         indexes = [models.Index(fields=["workspace", "sha256"])]
         ordering = ["-created_at"]
+
+    @property
+    def content(self) -> Content:
+        """The file that stands for it now; only for artwork that is ready."""
+        if self.prepared:
+            return Content(self.prepared["sha256"], self.prepared["facts"], self.prepared["working_format"], False)
+        return Content(self.sha256, self.facts or {}, self.working_format, True)
+
+
+def _not_prepared() -> dict[str, Any]:
+    return NOT_PREPARED.model_dump(mode="json")
+
+
+class Preparation(models.Model):
+    """The steps of one artwork. `made` is the revision that the artwork's prepared file belongs to."""
+
+    artwork = models.OneToOneField(Artwork, on_delete=models.CASCADE, related_name="preparation")
+    document = models.JSONField(default=_not_prepared)
+    revision = models.PositiveIntegerField(default=0)
+    position = models.PositiveIntegerField(default=0)
+    made = models.PositiveIntegerField(default=0)
+    progress = models.PositiveSmallIntegerField(default=100)
+    message = models.TextField(blank=True)
+    changed_at = models.DateTimeField(auto_now=True)
+
+
+class PreparationState(models.Model):
+    """One state that undo and redo go to."""
+
+    preparation = models.ForeignKey(Preparation, on_delete=models.CASCADE, related_name="states")
+    position = models.PositiveIntegerField()
+    document = models.JSONField()
+    step = models.CharField(max_length=120)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["preparation", "position"], name="one_preparation_state_each")]
+        ordering = ["position"]

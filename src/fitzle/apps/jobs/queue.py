@@ -8,7 +8,7 @@ from uuid import UUID
 
 from django.db import transaction
 
-from fitzle.apps.jobs.tasks import make_fit_file, take_in_artwork
+from fitzle.apps.jobs.tasks import make_costly, make_fit_file, take_in_artwork
 
 
 def read_later(artwork_id: UUID) -> None:
@@ -20,3 +20,8 @@ def make_later(fit_ids: Iterable[UUID]) -> None:
     """Has the files of fits made."""
     for fit_id in fit_ids:
         transaction.on_commit(partial(make_fit_file.delay, str(fit_id)))
+
+
+def prepare_later(artwork_id: UUID, revision: int) -> None:
+    """Has the steps of an artwork made that a revision of its preparation has."""
+    transaction.on_commit(partial(make_costly.delay, str(artwork_id), revision))

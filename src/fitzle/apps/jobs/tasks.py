@@ -8,11 +8,14 @@ from celery import shared_task
 from django.http import Http404
 
 from fitzle.apps.artwork.intake import filled, take_in
+from fitzle.apps.artwork.library import artwork_named
+from fitzle.apps.artwork.preparing import make_costly_steps, make_prepared
 from fitzle.apps.pieces.composing import bring_into
-from fitzle.apps.pieces.fits import fits_of_piece, make_file, place
+from fitzle.apps.pieces.fits import fits_of_piece, fits_showing, make_file, place
 from fitzle.core.errors import FitzleError
 
 INTAKE_SOFT_SECONDS, INTAKE_SECONDS = 30, 40
+SETTLED_SECONDS = 1.5  # without a further change before the file at full size is made
 
 
 @shared_task(soft_time_limit=INTAKE_SOFT_SECONDS, time_limit=INTAKE_SECONDS)
@@ -40,6 +43,23 @@ def _fill(artwork: Any) -> None:
             make_fit_file.delay(str(fit.pk))
     if placements:
         for fit in place(artwork.workspace, artwork.created_by, artwork.pk, placements):
+            make_fit_file.delay(str(fit.pk))
+
+
+@shared_task(soft_time_limit=INTAKE_SOFT_SECONDS, time_limit=INTAKE_SECONDS)
+def make_costly(artwork_id: str, revision: int) -> None:
+    """Makes what the preview of a preparation waits for, and has the file at full size made after it."""
+    artwork = artwork_named(artwork_id)
+    if artwork and make_costly_steps(artwork, revision):
+        make_prepared_file.apply_async((artwork_id, revision), countdown=SETTLED_SECONDS)
+
+
+@shared_task(soft_time_limit=INTAKE_SOFT_SECONDS, time_limit=INTAKE_SECONDS)
+def make_prepared_file(artwork_id: str, revision: int) -> None:
+    """Makes an artwork's prepared file, unless its steps have changed since, and the files of all that show it."""
+    artwork = artwork_named(artwork_id)
+    if artwork and make_prepared(artwork, revision):
+        for fit in fits_showing(artwork.workspace, artwork_id):
             make_fit_file.delay(str(fit.pk))
 
 

@@ -19,6 +19,7 @@ from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.apps.pieces.opening import is_made, open_fit
 from fitzle.apps.pieces.saving import create_piece, document_of
+from fitzle.core.piece.document import artworks_in
 from fitzle.core.piece.editing import first_artwork_part, new_piece
 from fitzle.core.pipeline import Made, look_at_fit, make_fit
 from fitzle.core.plan.suiting import suits
@@ -45,6 +46,12 @@ def fits_on_wall(workspace: Any) -> list[Fit]:
 def fits_of_piece(piece: Piece) -> list[Fit]:
     """All fits of a piece, in the order of the shelves."""
     return list(_fits(piece.workspace).filter(piece=piece))
+
+
+def fits_showing(workspace: Any, artwork_id: str) -> list[Fit]:
+    """All fits that an artwork is seen in."""
+    fits = _fits(workspace)
+    return [fit for fit in fits if artwork_id in artworks_in(document_of(fit.piece), str(fit.placement_id))]
 
 
 @transaction.atomic

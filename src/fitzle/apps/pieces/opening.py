@@ -9,7 +9,7 @@ from django.core.cache import cache
 from django.http import Http404
 
 from fitzle.apps.accounts.access import house_colours
-from fitzle.apps.artwork.library import facts_of, ready_by_id, source_of
+from fitzle.apps.artwork.library import contents_of, facts_of, ready_by_id, source_of
 from fitzle.apps.pieces.models import Fit
 from fitzle.apps.pieces.saving import document_of
 from fitzle.core.artwork.facts import ArtworkFacts
@@ -69,7 +69,7 @@ def open_fits(workspace: Any, fits: Iterable[Fit]) -> list[OpenFit]:
     for fit, document, artworks, facts in _with_artwork(workspace, fits):
         sheet, placement = fit.placement.spec, str(fit.placement_id)
         planned = plan_fit(document, sheet, facts, placement, house)
-        key = fit_key(document, sheet, placement, house)
+        key = fit_key(document, sheet, placement, house, contents_of(artworks))
         opened.append(OpenFit(fit, document, sheet, key, planned, artworks, facts))
     return opened
 
@@ -78,9 +78,9 @@ def sized_fits(workspace: Any, fits: Iterable[Fit], known: dict[str, Any] | None
     """The sizes and states of several fits, without planning them; `known` is artwork that was looked up already."""
     house = house_colours(workspace)
     sized = []
-    for fit, document, _, facts in _with_artwork(workspace, fits, known):
+    for fit, document, artworks, facts in _with_artwork(workspace, fits, known):
         sheet, placement = fit.placement.spec, str(fit.placement_id)
-        key = fit_key(document, sheet, placement, house)
+        key = fit_key(document, sheet, placement, house, contents_of(artworks))
         sized.append(SizedFit(fit, sheet, key, planned_size(document, sheet, facts, placement)))
     return sized
 

@@ -79,3 +79,15 @@ def unpacked_cut(data: bytes) -> KeptCut:
     said = json.loads(head)
     with Image.open(io.BytesIO(picture), formats=["PNG"]) as opened:
         return KeptCut(np.array(opened.convert("RGBA")), said["method"], said["confidence"])
+
+
+def packed_failure(message: str) -> bytes:
+    """What is kept where a costly step cannot be made, so that it is not tried at every look."""
+    return json.dumps({"failed": message}).encode() + b"\n"
+
+
+def failure_of(data: bytes) -> str | None:
+    """The message of a kept failure; None for anything else."""
+    if not data.startswith(b'{"failed"'):
+        return None
+    return str(json.loads(data)["failed"])

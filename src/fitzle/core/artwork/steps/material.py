@@ -26,22 +26,25 @@ class Drawing(NamedTuple):
 
 
 class Bitmap(NamedTuple):
-    """Pixels (h, w, 4), straight alpha; `natural` is the width in px of the picture they stand for.
+    """Pixels (h, w, 4), straight alpha, and the width and height in px of the picture that they stand for.
 
     A preview works on fewer pixels than the original has.
     """
 
     pixels: Pixels
-    natural: float
+    natural: tuple[float, float]
 
     @property
     def size(self) -> Size:
         """Of the pixels."""
         return Size(self.pixels.shape[1], self.pixels.shape[0])
 
-    def with_pixels(self, pixels: Pixels) -> Bitmap:
-        """Other pixels that stand for as much as these did."""
-        return Bitmap(pixels, self.natural * pixels.shape[1] / self.pixels.shape[1])
+    def with_pixels(self, pixels: Pixels, *, on_its_side: bool = False) -> Bitmap:
+        """Other pixels of the same scale; `on_its_side` where width and height have changed places."""
+        (width, height), (across, down) = self.size, self.natural
+        if on_its_side:
+            (width, height), (across, down) = (height, width), (down, across)
+        return Bitmap(pixels, (across * pixels.shape[1] / width, down * pixels.shape[0] / height))
 
 
 Material = Drawing | Bitmap
@@ -53,7 +56,7 @@ def material_of(source: Source, long_side_px: int | None = None) -> Material:
         return Drawing(source.root, source.frame)
     longest = max(source.width, source.height)
     scale = 1.0 if long_side_px is None else min(1.0, long_side_px / longest)
-    return Bitmap(_pixels(source, scale), source.width)
+    return Bitmap(_pixels(source, scale), (source.width, source.height))
 
 
 def as_bitmap(material: Material, long_side_px: int = DRAWN_PX) -> Bitmap:
@@ -61,14 +64,14 @@ def as_bitmap(material: Material, long_side_px: int = DRAWN_PX) -> Bitmap:
     if isinstance(material, Bitmap):
         return material
     source = material.source
-    return Bitmap(_pixels(source, long_side_px / max(source.width, source.height)), source.width)
+    return Bitmap(_pixels(source, long_side_px / max(source.width, source.height)), (source.width, source.height))
 
 
 def natural_size(material: Material) -> tuple[float, float]:
     """Width and height in px of what it stands for."""
     if isinstance(material, Drawing):
         return material.frame.width, material.frame.height
-    return material.natural, material.natural * material.size.height / material.size.width
+    return material.natural
 
 
 def _pixels(source: Source, scale: float) -> Pixels:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from typing import Any, NamedTuple
 
 from fitzle.core.artwork.recolour import one_colour, recoloured
@@ -10,7 +10,7 @@ from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps import drawing as drawn
 from fitzle.core.artwork.steps.adjusting import adjusted
 from fitzle.core.artwork.steps.applying_cut import with_cut
-from fitzle.core.artwork.steps.costly import Shelf, costly_key, is_costly, unpacked_cut
+from fitzle.core.artwork.steps.costly import Shelf, costly_key, failure_of, is_costly, packed_failure, unpacked_cut
 from fitzle.core.artwork.steps.cropping import contents_window, cropped
 from fitzle.core.artwork.steps.document import (
     Adjust,
@@ -41,6 +41,19 @@ class Problem(NamedTuple):
     message: str
 
 
+class Stage(NamedTuple):
+    """The picture after one step. `problem` says why the step could not be made, `waiting` that nobody has made it yet.
+
+    `kept` are the bytes of a costly step.
+    """
+
+    step: AnyStep
+    material: Material
+    problem: str = ""
+    waiting: bool = False
+    kept: bytes | None = None
+
+
 class Prepared(NamedTuple):
     """What the steps made, what could not be made, and the costly steps that nobody has made yet."""
 
@@ -50,43 +63,58 @@ class Prepared(NamedTuple):
 
 
 def prepared(material: Material, steps: Sequence[AnyStep], original: str, shelf: Shelf, *, make: bool) -> Prepared:
-    """Makes the steps in their order; `original` is the hash of the file.
+    """Makes the steps in their order; see `stages`."""
+    found = list(stages(material, steps, original, shelf, make=make))
+    problems = tuple(Problem(stage.step.id, stage.problem) for stage in found if stage.problem)
+    waiting = tuple(stage.step.id for stage in found if stage.waiting)
+    return Prepared(found[-1].material if found else material, problems, waiting)
 
-    Costly results are taken from the shelf. With `make` those that are missing are made and put there; without, such a
-    step waits and the picture goes on without it.
+
+def stages(
+    material: Material, steps: Sequence[AnyStep], original: str, shelf: Shelf, *, make: bool, done: int = 0
+) -> Iterator[Stage]:
+    """The picture after each step but the first `done`, which `material` has behind it already.
+
+    `original` is the hash of the file. Costly results are taken from the shelf. With `make` those that are missing are
+    made and put there; without, such a step waits and the picture goes on without it.
     """
-    problems: list[Problem] = []
-    waiting: list[str] = []
-    for index, step in enumerate(steps):
+    for index in range(done, len(steps)):
+        step = steps[index]
         try:
-            result = _one(material, step, _key(original, steps[:index], step), shelf, make)
+            stage = _costly(material, steps[: index + 1], original, shelf, make) if is_costly(step) else None
+            stage = stage or Stage(step, stepped(material, step))
         except FitzleError as error:
-            problems.append(Problem(step.id, error.message))
-            continue
-        if result is None:
-            waiting.append(step.id)
-        else:
-            material = result
-    return Prepared(material, tuple(problems), tuple(waiting))
+            stage = Stage(step, material, problem=error.message)
+        material = stage.material
+        yield stage
 
 
-def _key(original: str, before: Sequence[AnyStep], step: AnyStep) -> str:
-    return costly_key(original, before, step) if is_costly(step) else ""
-
-
-def _one(material: Material, step: AnyStep, key: str, shelf: Shelf, make: bool) -> Material | None:
+def _costly(material: Material, steps: Sequence[AnyStep], original: str, shelf: Shelf, make: bool) -> Stage | None:
+    """The stage after the last of these steps; None where it is none that is kept."""
+    step = steps[-1]
     if not isinstance(step, CutOut | Trace):
-        return stepped(material, step)
+        return None
+    key = costly_key(original, steps[:-1], step)
     kept = shelf.get(key)
     if kept is None:
         if not make:
-            return None
-        kept = made_costly(material, step)
+            return Stage(step, material, waiting=True)
+        kept = _made(material, step)
         shelf.put(key, kept)
+    failed = failure_of(kept)
+    if failed:
+        return Stage(step, material, problem=failed, kept=kept)
     if isinstance(step, Trace):
-        return traced_drawing(kept, material)
+        return Stage(step, traced_drawing(kept, material), kept=kept)
     bitmap = as_bitmap(material)
-    return bitmap.with_pixels(with_cut(bitmap.pixels, unpacked_cut(kept).pixels, step))
+    return Stage(step, bitmap.with_pixels(with_cut(bitmap.pixels, unpacked_cut(kept).pixels, step)), kept=kept)
+
+
+def _made(material: Material, step: CutOut | Trace) -> bytes:
+    try:
+        return made_costly(material, step)
+    except FitzleError as error:
+        return packed_failure(error.message)
 
 
 def stepped(material: Material, step: AnyStep) -> Material:
@@ -94,7 +122,8 @@ def stepped(material: Material, step: AnyStep) -> Material:
     if isinstance(material, Drawing) and type(step) in _ON_DRAWINGS:
         return _ON_DRAWINGS[type(step)](material, step)
     bitmap = as_bitmap(material)
-    return bitmap.with_pixels(_ON_PIXELS[type(step)](bitmap.pixels, step))
+    on_its_side = isinstance(step, Turn) and step.quarters % 2 == 1
+    return bitmap.with_pixels(_ON_PIXELS[type(step)](bitmap.pixels, step), on_its_side=on_its_side)
 
 
 def _trimmed_drawing(drawing: Drawing, step: Trim) -> Drawing:

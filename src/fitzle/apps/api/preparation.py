@@ -1,0 +1,153 @@
+"""Preparation: read, saved, undone, proposed for, and shown after each of its steps."""
+
+from __future__ import annotations
+
+import hashlib
+from typing import Any, Literal
+from uuid import UUID
+
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import Path, Router
+
+from fitzle.apps.accounts.access import workspace_to_change, workspace_to_see
+from fitzle.apps.api.pictures import immutable_picture, width_allowed
+from fitzle.apps.api.preparation_shapes import PreparationOut, ProposalIn, SizeOut, StaleSteps, StepOut, StepsIn
+from fitzle.apps.api.shapes import Message
+from fitzle.apps.artwork.library import artwork_of
+from fitzle.apps.artwork.preparing import (
+    before_steps,
+    document_of,
+    move_in_history,
+    preparation_of,
+    save_steps,
+    shown_stages,
+    undo_and_redo,
+)
+from fitzle.apps.jobs.queue import prepare_later
+from fitzle.core.artwork.steps.costly import failure_of, unpacked_cut
+from fitzle.core.artwork.steps.document import AnyStep, CutOut, Preparation
+from fitzle.core.artwork.steps.material import Material, as_bitmap, natural_size
+from fitzle.core.artwork.steps.preparing import Stage
+from fitzle.core.artwork.steps.proposing import Proposal, proposed
+from fitzle.core.errors import ArtworkError
+from fitzle.core.pipeline import preview_bytes
+from fitzle.core.units import Size
+
+router = Router(tags=["preparation"])
+ADDRESS = "/artwork/{uuid:artwork}/preparation"
+
+
+@router.get(ADDRESS, response=PreparationOut)
+def read_preparation(request: HttpRequest, workspace: Path[str], artwork: UUID) -> Any:
+    """The steps, and the picture before and after each."""
+    return preparation_view(_ready(workspace_to_see(request.user, workspace), artwork))
+
+
+@router.put(ADDRESS, response={200: PreparationOut, 409: StaleSteps, 422: Message})
+def save_preparation(request: HttpRequest, workspace: Path[str], artwork: UUID, given: StepsIn) -> Any:
+    """Saves all steps; on an older revision it is answered with 409 and the newest ones."""
+    found = _ready(workspace_to_change(request.user, workspace), artwork)
+    preparation = save_steps(found, given.revision, given.document, given.step)
+    prepare_later(found.pk, preparation.revision)
+    return preparation_view(found)
+
+
+@router.post(ADDRESS + "/history/{way}", response=PreparationOut)
+def undo_or_redo(request: HttpRequest, workspace: Path[str], artwork: UUID, way: Path[Literal["undo", "redo"]]) -> Any:
+    """Takes the last change of the steps back (undo), or makes it again (redo)."""
+    found = _ready(workspace_to_change(request.user, workspace), artwork)
+    preparation = move_in_history(found, -1 if way == "undo" else 1)
+    prepare_later(found.pk, preparation.revision)
+    return preparation_view(found)
+
+
+@router.post(ADDRESS + "/proposals/{kind}", response={200: AnyStep, 422: Message})
+def propose(request: HttpRequest, workspace: Path[str], artwork: UUID, kind: Path[Proposal], given: ProposalIn) -> Any:
+    """A step that a calculation proposes for the picture as it is after all steps but the one named."""
+    found = _ready(workspace_to_see(request.user, workspace), artwork)
+    document = document_of(preparation_of(found))
+    others = Preparation(steps=tuple(step for step in document.steps if step.id != given.step))
+    shown = shown_stages(found, others)
+    return proposed(kind, shown[-1].material if shown else before_steps(found), given.step, given.ratio)
+
+
+@router.get(ADDRESS + "/picture")
+def prepared_picture(
+    request: HttpRequest, workspace: Path[str], artwork: UUID, upto: int = 0, width: int = 900, key: str = ""
+) -> HttpResponse:
+    """The picture after the first `upto` steps that are on; `key` makes the address change with it."""
+    found = _ready(workspace_to_see(request.user, workspace), artwork)
+    shown = shown_stages(found, document_of(preparation_of(found)))
+    if not 0 <= upto <= len(shown):
+        raise Http404("There is no such step.")
+    material = shown[upto - 1].material if upto else before_steps(found)
+    answer = immutable_picture(*preview_bytes(_drawn(material, width_allowed(width))))
+    if key != _key(found, shown[:upto]):
+        answer["Cache-Control"] = "no-store"
+    return answer
+
+
+def _drawn(material: Material, width: int) -> Any:
+    """Pixels at a width of the screen, never enlarged beyond what the preview has."""
+    import cv2
+
+    across, down = natural_size(material)
+    bitmap = as_bitmap(material, round(width * max(1.0, down / across)))
+    if bitmap.size.width <= width:
+        return bitmap.pixels
+    size = Size(width, max(1, round(width * bitmap.size.height / bitmap.size.width)))
+    return cv2.resize(bitmap.pixels, size, interpolation=cv2.INTER_AREA)
+
+
+def _ready(space: Any, artwork: UUID) -> Any:
+    found = artwork_of(space, artwork)
+    if found.state != "ready":
+        raise ArtworkError("this artwork is not ready yet", advice="Wait until it is read.")
+    if found.facts["kind"] == "clip":
+        raise ArtworkError("this is a clip", advice="Take a still from it and prepare that one.")
+    return found
+
+
+def preparation_view(artwork: Any) -> PreparationOut:
+    """Everything that the preparation screen shows."""
+    preparation = preparation_of(artwork)
+    document = document_of(preparation)
+    shown = shown_stages(artwork, document)
+    undo, redo = undo_and_redo(preparation)
+    return PreparationOut(
+        revision=preparation.revision,
+        document=document,
+        undo=undo,
+        redo=redo,
+        working=preparation.made < preparation.revision,
+        progress=preparation.progress,
+        message=preparation.message,
+        before=_size(before_steps(artwork)),
+        steps=[_step(artwork, shown[: index + 1]) for index in range(len(shown))],
+        key=_key(artwork, []),
+    )
+
+
+def _step(artwork: Any, shown: list[Stage]) -> StepOut:
+    last = shown[-1]
+    cut = unpacked_cut(last.kept) if isinstance(last.step, CutOut) and last.kept and not failure_of(last.kept) else None
+    return StepOut(
+        id=last.step.id,
+        problem=last.problem,
+        waiting=last.waiting,
+        engine=cut.method if cut else None,
+        confidence=cut.confidence if cut else None,
+        size=_size(last.material),
+        key=_key(artwork, shown),
+    )
+
+
+def _size(material: Material) -> SizeOut:
+    width, height = natural_size(material)
+    return SizeOut(width=round(width, 1), height=round(height, 1))
+
+
+def _key(artwork: Any, shown: list[Stage]) -> str:
+    """Changes with the picture after these stages."""
+    said = "".join(f"{stage.step.model_dump_json()}{stage.waiting}{bool(stage.problem)}" for stage in shown)
+    return hashlib.sha256(f"{artwork.sha256}{said}".encode()).hexdigest()[:20]

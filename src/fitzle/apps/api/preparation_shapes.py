@@ -1,0 +1,66 @@
+"""The shapes of the API's answers about preparations."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from ninja import Schema
+from pydantic import Field
+
+from fitzle.core.artwork.steps.document import Preparation, StepId
+
+
+class SizeOut(Schema):
+    """Natural size in px."""
+
+    width: float
+    height: float
+
+
+class StepOut(Schema):
+    """How a step that is on came out. `engine` and `confidence` are of a cut-out; `key` changes with its picture."""
+
+    id: str
+    problem: str
+    waiting: bool
+    engine: str | None
+    confidence: float | None
+    size: SizeOut
+    key: str
+
+
+class PreparationOut(Schema):
+    """`steps` are those that are on, in order; `working` while the file at full size is being made."""
+
+    revision: int
+    document: Preparation
+    undo: str | None
+    redo: str | None
+    working: bool
+    progress: int
+    message: str
+    before: SizeOut
+    steps: list[StepOut]
+    key: str
+
+
+class StepsIn(Schema):
+    """All steps, as changed on a revision; `step` names the change for undo."""
+
+    revision: int
+    document: Preparation
+    step: Annotated[str, Field(min_length=1, max_length=120)]
+
+
+class StaleSteps(Schema):
+    """Somebody else was faster."""
+
+    message: str
+    newest: PreparationOut
+
+
+class ProposalIn(Schema):
+    """The id that the proposed step shall have (an existing one is left out of the picture), and a crop's shape."""
+
+    step: StepId
+    ratio: Annotated[float, Field(gt=0.01, lt=100)] | None = None

@@ -1,0 +1,220 @@
+"""Preparation: steps saved with undo and redo, shown at once from the working copy, made by a worker at full size."""
+
+from __future__ import annotations
+
+import hashlib
+from collections import OrderedDict
+from threading import Lock
+from typing import Any
+
+from celery.exceptions import SoftTimeLimitExceeded
+from django.db import transaction
+from django.utils import timezone
+
+from fitzle.apps.artwork.files import CostlyShelf, keep
+from fitzle.apps.artwork.intake import limits
+from fitzle.apps.artwork.library import original_bytes, small_original
+from fitzle.apps.artwork.models import Artwork, Preparation, PreparationState
+from fitzle.core.artwork.reading import open_source, read_and_judge
+from fitzle.core.artwork.steps.costly import is_costly
+from fitzle.core.artwork.steps.document import AnyStep, Turn
+from fitzle.core.artwork.steps.document import Preparation as Document
+from fitzle.core.artwork.steps.material import Material, material_of
+from fitzle.core.artwork.steps.preparing import Stage, prepared, stages
+from fitzle.core.artwork.steps.written import file_of
+from fitzle.core.artwork.working import make_working_copy
+from fitzle.core.errors import FitzleError
+
+KEPT_STATES = 100
+PREVIEW_PX = 1280  # the long side at which steps are shown while they are worked on
+_MOST_HELD = 8  # stages of one or two artworks, each up to 6.5 MB
+TOO_MUCH = "Making these steps takes too long or too much memory. Switch one off, or crop the picture first."
+_NO_STEP = Turn(id="none")
+_held: OrderedDict[str, Stage] = OrderedDict()
+_lock = Lock()
+
+
+class StalePreparation(Exception):
+    """The save was made on an older revision; carries the artwork, whose preparation is newer."""
+
+    def __init__(self, artwork: Artwork) -> None:
+        super().__init__("somebody else has changed the preparation")
+        self.artwork = artwork
+
+
+def preparation_of(artwork: Artwork) -> Preparation:
+    """The artwork's preparation, made empty where there is none."""
+    found, made = Preparation.objects.get_or_create(artwork=artwork)
+    if made:
+        PreparationState.objects.create(preparation=found, position=0, document=found.document, step="as it came")
+    return found
+
+
+def document_of(preparation: Preparation) -> Document:
+    """The steps as a frozen document."""
+    return Document.model_validate(preparation.document)
+
+
+@transaction.atomic
+def save_steps(artwork: Artwork, revision: int, document: Document, step: str) -> Preparation:
+    """Saves the steps; `step` names the change for undo. Raises StalePreparation for an older revision."""
+    locked = _locked(artwork)
+    if locked.revision != revision:
+        raise StalePreparation(artwork)
+    locked.states.filter(position__gt=locked.position).delete()
+    locked.position += 1
+    _store(locked, document.model_dump(mode="json"))
+    PreparationState.objects.create(
+        preparation=locked, position=locked.position, document=locked.document, step=step[:120]
+    )
+    locked.states.filter(position__lte=locked.position - KEPT_STATES).delete()
+    return locked
+
+
+@transaction.atomic
+def move_in_history(artwork: Artwork, by: int) -> Preparation:
+    """Undo (-1) or redo (1); the preparation as it is where there is nothing to go to."""
+    locked = _locked(artwork)
+    state = locked.states.filter(position=locked.position + by).first()
+    if state:
+        locked.position = state.position
+        _store(locked, state.document)
+    return locked
+
+
+def undo_and_redo(preparation: Preparation) -> tuple[str | None, str | None]:
+    """What undo would take back and redo would do again, in words; None where there is nothing."""
+    at = preparation.position
+    near = dict(preparation.states.filter(position__range=(at - 1, at + 1)).values_list("position", "step"))
+    return near.get(at) if at - 1 in near else None, near.get(at + 1)
+
+
+def shown_stages(artwork: Artwork, document: Document) -> list[Stage]:
+    """The picture after each step that is on, from the working copy; costly steps may still wait."""
+    steps, shelf = document.made, CostlyShelf(artwork.workspace_id)
+    material, found, settled = before_steps(artwork), [], True
+    for index, step in enumerate(steps):
+        key = _stage_key(artwork, steps[: index + 1])
+        stage = _look_up(key) if settled else None
+        if stage is None:
+            upto = steps[: index + 1]
+            stage = next(iter(stages(material, upto, artwork.sha256, shelf, make=False, done=index)))
+        settled = settled and not stage.waiting  # what follows a step that waits will look otherwise
+        if settled:
+            _put(key, stage)
+        found.append(stage._replace(step=step))
+        material = stage.material
+    return found
+
+
+def before_steps(artwork: Artwork) -> Material:
+    """The artwork before all steps, from its working copy."""
+    key = _stage_key(artwork, ())
+    held = _look_up(key)
+    if held:
+        return held.material
+    material = material_of(small_original(artwork), PREVIEW_PX)
+    _put(key, Stage(_NO_STEP, material))
+    return material
+
+
+def make_costly_steps(artwork: Artwork, revision: int) -> bool:
+    """Makes the cuts and tracings that the preparation waits for; False where it has changed since."""
+    preparation = preparation_of(artwork)
+    if preparation.revision != revision:
+        return False
+    steps = document_of(preparation).made
+    last = max((number for number, step in enumerate(steps, 1) if is_costly(step)), default=0)
+    try:
+        original = open_source(original_bytes(artwork), limits()) if last else None
+        shelf = CostlyShelf(artwork.workspace_id)
+        if original:
+            made = stages(material_of(original), steps[:last], artwork.sha256, shelf, make=True)
+            for number, _ in enumerate(made, 1):
+                _progress(preparation, 70 * number // last)
+    except (SoftTimeLimitExceeded, MemoryError):
+        _finish(preparation, revision, message=TOO_MUCH)
+        return False
+    return True
+
+
+def make_prepared(artwork: Artwork, revision: int) -> bool:
+    """Makes the prepared file in a worker and lets it stand for the artwork; False where the steps have changed since.
+
+    Without any step that is on, the original stands for itself again.
+    """
+    preparation = preparation_of(artwork)
+    if preparation.revision != revision:
+        return False
+    try:
+        made = _made(artwork, document_of(preparation))
+    except FitzleError as error:
+        _finish(preparation, revision, message=error.message)
+        return False
+    except (SoftTimeLimitExceeded, MemoryError):
+        _finish(preparation, revision, message=TOO_MUCH)
+        return False
+    with transaction.atomic():
+        locked = Preparation.objects.select_for_update().get(pk=preparation.pk)
+        if locked.revision != revision:
+            return False
+        Artwork.objects.filter(pk=artwork.pk).update(prepared=made, changed_at=timezone.now())
+    _finish(preparation, revision, message="")
+    return True
+
+
+def _made(artwork: Artwork, document: Document) -> dict[str, Any] | None:
+    """Keeps the prepared file with its working copy; what is known of it."""
+    if not document.made:
+        return None
+    material = material_of(open_source(original_bytes(artwork), limits()))
+    shelf = CostlyShelf(artwork.workspace_id)
+    data = file_of(prepared(material, document.made, artwork.sha256, shelf, make=True).material)
+    sha256 = hashlib.sha256(data).hexdigest()
+    keep("prepared", artwork.workspace_id, sha256, data)
+    found = read_and_judge(data, artwork.name.rpartition(".")[0] or artwork.name, limits())
+    copy = make_working_copy(found.source)
+    if copy:
+        keep("working", artwork.workspace_id, sha256, copy[0])
+    facts = found.facts.model_dump(mode="json")
+    return {"sha256": sha256, "bytes": len(data), "facts": facts, "working_format": copy[1] if copy else ""}
+
+
+def _locked(artwork: Artwork) -> Preparation:
+    preparation_of(artwork)
+    return Preparation.objects.select_for_update().get(artwork=artwork)
+
+
+def _store(preparation: Preparation, document: dict[str, Any]) -> None:
+    preparation.document = document
+    preparation.revision += 1
+    preparation.progress, preparation.message = 0, ""
+    preparation.save()
+
+
+def _progress(preparation: Preparation, percent: int) -> None:
+    Preparation.objects.filter(pk=preparation.pk, revision=preparation.revision).update(progress=percent)
+
+
+def _finish(preparation: Preparation, revision: int, message: str) -> None:
+    Preparation.objects.filter(pk=preparation.pk, revision=revision).update(
+        progress=100, message=message, made=revision
+    )
+
+
+def _stage_key(artwork: Artwork, steps: tuple[AnyStep, ...]) -> str:
+    text = "".join(step.model_dump_json(exclude={"id"}) for step in steps)
+    return f"{artwork.workspace_id}/{artwork.sha256}/{hashlib.sha256(text.encode()).hexdigest()}"
+
+
+def _look_up(key: str) -> Stage | None:
+    with _lock:
+        return _held.get(key)
+
+
+def _put(key: str, stage: Stage) -> None:
+    with _lock:
+        _held[key] = stage
+        _held.move_to_end(key)
+        while len(_held) > _MOST_HELD:
+            _held.popitem(last=False)
