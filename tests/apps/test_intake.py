@@ -20,7 +20,9 @@ def test_an_upload_is_kept_byte_for_byte_and_read(signed_in: Any, django_capture
     assert original.content == data
     assert original["Content-Disposition"].startswith("attachment")
     assert original["X-Content-Type-Options"] == "nosniff"
-    picture = signed_in.get(f"/api/workspaces/juno/artwork/{found['id']}/picture?width=64")
+    address = f"/api/workspaces/juno/artwork/{found['id']}/picture?width=64"
+    assert "no-store" in signed_in.get(address)["Cache-Control"]
+    picture = signed_in.get(f"{address}&key={found['key']}")
     assert picture["Content-Type"] == "image/jpeg"
     assert "immutable" in picture["Cache-Control"]
 

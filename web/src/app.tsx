@@ -6,6 +6,7 @@ import { sessionQuery } from "./api/queries";
 import { ArtworkScreen } from "./features/artwork/ArtworkScreen";
 import { BenchScreen } from "./features/bench/BenchScreen";
 import { DeliveriesScreen } from "./features/deliveries/DeliveriesScreen";
+import { PreparationScreen } from "./features/preparation/PreparationScreen";
 import { SignInScreen } from "./features/session/SignInScreen";
 import { WallScreen } from "./features/wall/WallScreen";
 import { Header } from "./ui/Header";
@@ -26,6 +27,7 @@ export function App() {
         <Route index element={<WallScreen />} />
         <Route path="fits/:fit" element={<BenchScreen />} />
         <Route path="artwork" element={<ArtworkScreen />} />
+        <Route path="artwork/:artwork/preparation" element={<PreparationScreen key={location.pathname} />} />
         <Route path="deliveries" element={<DeliveriesScreen />} />
         <Route path="*" element={<Trouble error={new Error("There is no such page.")} />} />
       </Route>

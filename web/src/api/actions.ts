@@ -1,4 +1,12 @@
-import { answerOf, client, csrfToken, failureOf, type ArtworkOut, type Schemas } from "./client";
+import {
+  answerOf,
+  client,
+  csrfToken,
+  failureOf,
+  type ArtworkOut,
+  type PreparationOut,
+  type Schemas,
+} from "./client";
 
 export const signIn = (email: string, password: string) =>
   answerOf(client.POST("/api/session", { body: { email, password } }));
@@ -80,6 +88,46 @@ export const renameArtwork = (workspace: string, artwork: string, name: string) 
     client.PATCH("/api/workspaces/{workspace}/artwork/{artwork}", {
       params: { path: { workspace, artwork } },
       body: { name },
+    }),
+  );
+
+// The client's own types lose the lengths of tuples: what it answers is said here once more.
+export const saveSteps = (
+  workspace: string,
+  artwork: string,
+  steps: Schemas["StepsIn"],
+): Promise<PreparationOut> =>
+  answerOf<unknown>(
+    client.PUT("/api/workspaces/{workspace}/artwork/{artwork}/preparation", {
+      params: { path: { workspace, artwork } },
+      body: steps,
+    }),
+  ) as Promise<PreparationOut>;
+
+export const moveInSteps = (
+  workspace: string,
+  artwork: string,
+  way: "undo" | "redo",
+): Promise<PreparationOut> =>
+  answerOf<unknown>(
+    client.POST("/api/workspaces/{workspace}/artwork/{artwork}/preparation/history/{way}", {
+      params: { path: { workspace, artwork, way } },
+    }),
+  ) as Promise<PreparationOut>;
+
+export type Proposal = "improve" | "red-eyes" | "subject" | "dark-version";
+
+export const proposeStep = (
+  workspace: string,
+  artwork: string,
+  kind: Proposal,
+  step: string,
+  ratio: number | null = null,
+) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/artwork/{artwork}/preparation/proposals/{kind}", {
+      params: { path: { workspace, artwork, kind } },
+      body: { step, ratio },
     }),
   );
 

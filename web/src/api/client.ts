@@ -13,6 +13,10 @@ export type DocumentPart = FitOut["piece"]["document"]["parts"][number];
 export type Change = Schemas["Change"];
 export type Placing = Schemas["PlacingIn"];
 export type PlaceState = WallProof["state"];
+export type PreparationOut = Schemas["PreparationOut"];
+export type Step = Schemas["Preparation"]["steps"][number];
+export type StepOf<Kind extends Step["kind"]> = Extract<Step, { kind: Kind }>;
+export type Stroke = Schemas["Stroke"];
 export type Finding = Schemas["Finding"];
 
 /** What the server said when it could not do something; `body` holds the newer piece after a 409. */

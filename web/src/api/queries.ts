@@ -1,6 +1,6 @@
 import { queryOptions } from "@tanstack/react-query";
 
-import { answerOf, client, type ArtworkOut, type FitOut } from "./client";
+import { answerOf, client, type ArtworkOut, type FitOut, type PreparationOut } from "./client";
 
 const COLLEAGUES_MS = 5000; // how often to look whether somebody else has changed the piece
 const BUSY_MS = 600; // how often to look while a worker is busy with something on the screen
@@ -49,6 +49,27 @@ export const fitQuery = (workspace: string, fit: string) =>
         client.GET("/api/workspaces/{workspace}/fits/{fit}", { params: { path: { workspace, fit } } }),
       ),
     refetchInterval: (query) => (query.state.data && isBusy(query.state.data) ? BUSY_MS : COLLEAGUES_MS),
+  });
+
+export const preparationQuery = (workspace: string, artwork: string) =>
+  queryOptions({
+    queryKey: [workspace, "preparation", artwork],
+    queryFn: () =>
+      answerOf<unknown>(
+        client.GET("/api/workspaces/{workspace}/artwork/{artwork}/preparation", {
+          params: { path: { workspace, artwork } },
+        }),
+      ) as Promise<PreparationOut>,
+    refetchInterval: (query) =>
+      query.state.data?.working || query.state.data?.steps.some((step) => step.waiting) ? BUSY_MS / 2 : false,
+  });
+
+export const houseStyleQuery = (workspace: string) =>
+  queryOptions({
+    queryKey: [workspace, "house-style"],
+    queryFn: () =>
+      answerOf(client.GET("/api/workspaces/{workspace}/house-style", { params: { path: { workspace } } })),
+    staleTime: 60_000,
   });
 
 export const typefacesQuery = (workspace: string, fit: string, part: string, key: string) =>
@@ -112,5 +133,9 @@ export const sampleUrl = (workspace: string, family: string, text: string, weigh
 export const typefaceUrl = (workspace: string, family: string, weight: number, italic: boolean) =>
   `/api/workspaces/${workspace}/typefaces/file?family=${encodeURIComponent(family)}&weight=${weight}&italic=${italic}`;
 
-export const artworkUrl = (workspace: string, artwork: string, width: number) =>
-  `/api/workspaces/${workspace}/artwork/${artwork}/picture?width=${Math.round(width)}`;
+export const artworkUrl = (workspace: string, artwork: { id: string; key: string }, width: number) =>
+  `/api/workspaces/${workspace}/artwork/${artwork.id}/picture?width=${Math.round(width)}&key=${artwork.key}`;
+
+/** The picture after the first `upto` steps of a preparation. */
+export const stepUrl = (workspace: string, artwork: string, upto: number, width: number, key: string) =>
+  `/api/workspaces/${workspace}/artwork/${artwork}/preparation/picture?upto=${upto}&width=${Math.round(width)}&key=${key}`;

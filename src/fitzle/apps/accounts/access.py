@@ -34,12 +34,14 @@ class HouseStyle(NamedTuple):
     colours: list[str]
     heading: str
     text: str
+    named: list[dict[str, str]]
 
 
 def house_style(workspace: Workspace) -> HouseStyle:
     """The house style."""
     faces = workspace.house_style.get("typefaces", {})
-    return HouseStyle(list(house_colours(workspace)), faces.get("heading", ""), faces.get("text", ""))
+    named = [{"name": entry.get("name", ""), "hex": entry["hex"]} for entry in workspace.house_style.get("colours", [])]
+    return HouseStyle(list(house_colours(workspace)), faces.get("heading", ""), faces.get("text", ""), named)
 
 
 def house_colours(workspace: Workspace) -> tuple[str, ...]:

@@ -21,7 +21,7 @@ from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.jobs.queue import make_later, read_later
 from fitzle.apps.pieces.composing import check_target
-from fitzle.apps.pieces.fits import SUITED, place
+from fitzle.apps.pieces.fits import SUITED, place, uses_of_artwork
 from fitzle.core.artwork.straight import straight
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.pipeline import preview_bytes
@@ -35,7 +35,7 @@ def list_artwork(request: HttpRequest, workspace: Path[str]) -> Any:
     """All artwork, the newest first."""
     space = workspace_to_see(request.user, workspace)
     settle_stuck(space)
-    return artworks_of(space)
+    return with_uses(space, artworks_of(space))
 
 
 @router.post("/artwork", response={202: list[ArtworkOut], 422: Message})
@@ -70,17 +70,23 @@ def rename_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, gi
 
 
 @router.get("/artwork/{uuid:artwork}/picture")
-def artwork_picture(request: HttpRequest, workspace: Path[str], artwork: UUID, width: int = 320) -> HttpResponse:
-    """The artwork itself at a width of the screen."""
+def artwork_picture(
+    request: HttpRequest, workspace: Path[str], artwork: UUID, width: int = 320, key: str = ""
+) -> HttpResponse:
+    """The artwork as it is prepared, at a width of the screen; `key` makes the address change with it."""
     space = workspace_to_see(request.user, workspace)
     found = artwork_of(space, artwork)
     width = width_allowed(width)
-    key = f"artwork/{space.pk}/{found.content.sha256}/{width}"
-    picture = cache.get(key)
+    content = found.content.sha256
+    held = f"artwork/{space.pk}/{content}/{width}"
+    picture = cache.get(held)
     if picture is None:
         picture = _drawn(space, str(found.pk), width)
-        cache.set(key, picture)
-    return immutable_picture(*picture)
+        cache.set(held, picture)
+    answer = immutable_picture(*picture)
+    if key != content[:20]:
+        answer["Cache-Control"] = "no-store"
+    return answer
 
 
 @router.get("/artwork/{uuid:artwork}/original")
@@ -102,6 +108,14 @@ def place_artwork(request: HttpRequest, workspace: Path[str], given: Place) -> A
     fits = place(space, request.user, given.artwork, given.placements)
     make_later(fit.pk for fit in fits)
     return Status(201, rail_view(space, fits, last_delivered_keys(space)))
+
+
+def with_uses(space: Any, artworks: list[Any]) -> list[Any]:
+    """The same, each with the places it is seen in."""
+    uses = uses_of_artwork(space)
+    for artwork in artworks:
+        artwork.used_in = uses.get(str(artwork.pk), [])
+    return artworks
 
 
 def _uuids(texts: list[str]) -> list[UUID]:

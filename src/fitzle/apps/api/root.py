@@ -10,7 +10,18 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, ValidationError
 from ninja.security import SessionAuth
 
-from fitzle.apps.api import artwork, composing, deliveries, fits, pieces, preparation, session, typefaces, wall
+from fitzle.apps.api import (
+    artwork,
+    composing,
+    deliveries,
+    fits,
+    house_style,
+    pieces,
+    preparation,
+    session,
+    typefaces,
+    wall,
+)
 from fitzle.apps.api.preparation import preparation_view
 from fitzle.apps.api.preparation_shapes import StaleSteps
 from fitzle.apps.api.shapes import StalePiece
@@ -21,7 +32,7 @@ from fitzle.core.errors import FitzleError
 
 api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, openapi_url=None)
 api.add_router("/session", session.router)
-for module in (wall, artwork, pieces, fits, composing, typefaces, deliveries, preparation):
+for module in (wall, artwork, pieces, fits, composing, typefaces, deliveries, preparation, house_style):
     api.add_router("/workspaces/{workspace}", module.router)
 
 

@@ -58,6 +58,7 @@ class ArtworkOut(Schema):
     facts: ArtworkFacts | None
     prepared_facts: ArtworkFacts | None = None
     key: str = ""
+    used_in: list[str] = []
     created_at: datetime
     fills: list[str]
     shown_on: str | None = None
@@ -203,6 +204,7 @@ class ArtworkPlaced(Schema):
     """How a picture or mark is fitted: the window in px of its artwork."""
 
     artwork: UUID
+    key: str
     window: BoxOut
     natural: NaturalOut
     mode: Literal["fill", "whole"]

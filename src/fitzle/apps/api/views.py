@@ -189,6 +189,7 @@ def _words_view(opened: OpenFit, part: PlacedWords) -> WordsPlaced:
 def _artwork_view(opened: OpenFit, part: PlacedArtwork, facts: ArtworkFacts) -> ArtworkPlaced:
     return ArtworkPlaced(
         artwork=UUID(part.artwork),
+        key=opened.artworks[part.artwork].content.sha256[:20],
         window=_box(part.window),
         natural=NaturalOut(width=facts.width, height=facts.height),
         mode=part.mode,

@@ -54,6 +54,16 @@ def fits_showing(workspace: Any, artwork_id: str) -> list[Fit]:
     return [fit for fit in fits if artwork_id in artworks_in(document_of(fit.piece), str(fit.placement_id))]
 
 
+def uses_of_artwork(workspace: Any) -> dict[str, list[str]]:
+    """For each artwork the places that it is seen in, as "destination, placement"."""
+    uses: dict[str, list[str]] = {}
+    for fit in _fits(workspace):
+        name = f"{fit.placement.destination.name}, {fit.placement.spec.name}"
+        for artwork in artworks_in(document_of(fit.piece), str(fit.placement_id)):
+            uses.setdefault(artwork, []).append(name)
+    return uses
+
+
 @transaction.atomic
 def place(workspace: Any, user: Any, artwork_id: UUID | str, fills: list[str]) -> list[Fit]:
     """Fits an artwork into placements (ids, or ["suited"]); one piece for the artwork, a fit for each placement."""

@@ -1,6 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { useParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 
 import { renameArtwork } from "../../api/actions";
 import type { ArtworkOut } from "../../api/client";
@@ -15,7 +14,9 @@ import { PlacesMenu } from "./PlacesMenu";
 export function ArtworkScreen() {
   const { workspace = "" } = useParams();
   const artwork = useQuery(artworkQuery(workspace));
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [search, setSearch] = useSearchParams();
+  const chosen = search.get("chosen");
+  const setChosen = (id: string) => setSearch({ chosen: id }, { replace: true });
   if (artwork.error && !artwork.data) return <Trouble error={artwork.error} />;
   if (!artwork.data) return <main aria-busy className="px-7 py-10" />;
   const shown = artwork.data.find((entry) => entry.id === chosen) ?? artwork.data[0];
@@ -66,7 +67,7 @@ function Library({ workspace, all, shown, choose }: LibraryProps) {
             <span className="flex h-28 items-end border-b-2 border-strong">
               {entry.state === "ready" ? (
                 <img
-                  src={artworkUrl(workspace, entry.id, 336)}
+                  src={artworkUrl(workspace, entry, 336)}
                   alt=""
                   className={`max-h-26 max-w-full ${backing(entry)}`}
                 />
@@ -123,6 +124,12 @@ function Card({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }
           ))}
           <div className="mt-5 flex items-center gap-5">
             <PlacesMenu workspace={workspace} artwork={artwork} />
+            <Link
+              to={`/w/${workspace}/artwork/${artwork.id}/preparation`}
+              className="inline-flex min-h-8 items-center text-[13px] font-semibold text-measure hover:underline"
+            >
+              Prepare it
+            </Link>
             <a
               href={`/api/workspaces/${workspace}/artwork/${artwork.id}/original`}
               className="inline-flex min-h-8 items-center text-[13px] font-semibold text-measure hover:underline"
@@ -158,18 +165,14 @@ const PICTURE_PX = 400;
 const TALLEST_PX = 240;
 
 function Picture({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {
-  const { width, height, trimmed } = artwork.facts!;
+  const { width, height, trimmed } = (artwork.prepared_facts ?? artwork.facts)!;
   const scale = Math.min(PICTURE_PX / width, TALLEST_PX / height);
   const [w, h] = [width * scale, height * scale];
   const inner = trimmed.width < width - 0.5 || trimmed.height < height - 0.5;
   return (
     <div className="mt-5">
       <div className={`relative ${backing(artwork)}`} style={{ width: w, height: h }}>
-        <img
-          src={artworkUrl(workspace, artwork.id, w * 2)}
-          alt={artwork.name}
-          className="block h-full w-full"
-        />
+        <img src={artworkUrl(workspace, artwork, w * 2)} alt={artwork.name} className="block h-full w-full" />
         {inner && (
           <span
             aria-hidden

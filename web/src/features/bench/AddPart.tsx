@@ -78,7 +78,7 @@ export function ArtworkList({ bench, choose }: { bench: Bench; choose: (artwork:
 function Picture({ bench, entry }: { bench: Bench; entry: ArtworkOut }) {
   return (
     <img
-      src={artworkUrl(bench.workspace, entry.id, 160)}
+      src={artworkUrl(bench.workspace, entry, 160)}
       alt=""
       className="max-h-full max-w-full object-contain"
     />

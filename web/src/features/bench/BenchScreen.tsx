@@ -3,6 +3,7 @@ import { useParams } from "react-router";
 
 import { deliver, save } from "../../api/actions";
 import { Button } from "../../ui/Button";
+import { HistoryStep } from "../../ui/HistoryStep";
 import { Problem, Trouble } from "../../ui/Trouble";
 import { ConflictDialog } from "./ConflictDialog";
 import { HelpSheet } from "./HelpSheet";
@@ -56,25 +57,11 @@ function TopLine({ bench, workspace }: { bench: Bench; workspace: string }) {
         >
           As SVG
         </a>
-        <Step way="Undo" step={piece.undo} onPress={bench.undo} />
-        <Step way="Redo" step={piece.redo} onPress={bench.redo} />
+        <HistoryStep way="Undo" step={piece.undo} press={bench.undo} />
+        <HistoryStep way="Redo" step={piece.redo} press={bench.redo} />
         <DeliverOne bench={bench} workspace={workspace} />
       </div>
     </div>
-  );
-}
-
-function Step({ way, step, onPress }: { way: string; step: string | null | undefined; onPress: () => void }) {
-  if (!step && way === "Redo") return null;
-  return (
-    <button
-      type="button"
-      disabled={!step}
-      onClick={onPress}
-      className="min-h-8 px-2 text-[13px] text-soft enabled:hover:text-ink enabled:hover:underline disabled:opacity-60"
-    >
-      {step ? `${way} ${step}` : "Nothing to undo"}
-    </button>
   );
 }
 

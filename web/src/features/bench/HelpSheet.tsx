@@ -2,7 +2,7 @@ import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 
 import { Button } from "../../ui/Button";
-import { isTyping } from "./useBench";
+import { isTyping } from "../../ui/isTyping";
 import { KEYS } from "./useBenchKeys";
 
 /** Every key of the bench, opened with a question mark. */

@@ -18,11 +18,12 @@ import { ArtworkFields } from "./fields/ArtworkFields";
 import { GroundFields } from "./fields/GroundFields";
 import { ShapeFields } from "./fields/ShapeFields";
 import { WordsFields } from "./fields/WordsFields";
-import { Choice } from "./fields/Line";
+import { Choice } from "../../ui/fields";
 import { PartFigures } from "./fields/PartFigures";
 import { Several } from "./Several";
 import { partHere } from "./stage/parts";
-import { isTyping, type Bench } from "./useBench";
+import type { Bench } from "./useBench";
+import { isTyping } from "../../ui/isTyping";
 import { Button } from "../../ui/Button";
 
 /** The parts, front to back; the row of a selected part opens in place. */

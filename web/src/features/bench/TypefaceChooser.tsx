@@ -5,7 +5,7 @@ import { useState } from "react";
 import type { FitOut, Schemas } from "../../api/client";
 import { sampleUrl, typefacesQuery } from "../../api/queries";
 import { Button } from "../../ui/Button";
-import { Select } from "./fields/Line";
+import { Select } from "../../ui/fields";
 import type { Bench } from "./useBench";
 
 type Words = Schemas["WordsPart"];

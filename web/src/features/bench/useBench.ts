@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useRef, useState } from "react";
 
 import { addPart, changeFit, moveInHistory, repairFit, type Addition } from "../../api/actions";
 import { Failure, type Change, type FitOut, type Placing, type Schemas } from "../../api/client";
 import { fitQuery, proofUrl } from "../../api/queries";
+import { useHistoryKeys } from "../../ui/useHistoryKeys";
 import { useSelection, type Selection } from "./useSelection";
 
 export interface Field {
@@ -227,20 +228,3 @@ function scoped(fit: FitOut | undefined, fields: Field[], here: string | null): 
 }
 
 const isStale = (error: Error) => error instanceof Failure && error.status === 409;
-
-export const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement && target.matches("input, textarea, select, [contenteditable]");
-
-function useHistoryKeys(undo: () => void, redo: () => void) {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z")
-        return;
-      event.preventDefault();
-      if (event.shiftKey) redo();
-      else undo();
-    };
-    document.addEventListener("keydown", onKey);
-    return () => document.removeEventListener("keydown", onKey);
-  }, [undo, redo]);
-}

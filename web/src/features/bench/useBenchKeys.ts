@@ -5,7 +5,8 @@ import { rounded } from "../../measure/boxes";
 import type { Gestures } from "./stage/useGesture";
 import { documentPart, focusOn } from "./stage/parts";
 import { duplicate, inFront, partFields, remove } from "./partActions";
-import { isTyping, type Bench } from "./useBench";
+import type { Bench } from "./useBench";
+import { isTyping } from "../../ui/isTyping";
 
 const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],

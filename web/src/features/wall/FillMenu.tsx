@@ -95,7 +95,7 @@ function Choices({ workspace, fills, fit, close }: ChoicesProps) {
                 <span
                   className={`flex h-8 w-12 shrink-0 items-center justify-center ${entry.shown_on && entry.shown_on !== "#ffffff" ? "checker dark-checker" : "checker light-checker"}`}
                 >
-                  <img src={artworkUrl(workspace, entry.id, 96)} alt="" className="max-h-8 max-w-12" />
+                  <img src={artworkUrl(workspace, entry, 96)} alt="" className="max-h-8 max-w-12" />
                 </span>
                 <span className="truncate text-[13px]">{entry.name}</span>
               </button>

@@ -1,7 +1,8 @@
 """From a rough mask to coverage and colours: a band around its outline is matted at a small size and carried over.
 
-The carrying over is a guided filter (He and Sun 2015, "Fast guided filter"): coverage as a linear function of the
-picture around each px, found at the small size and applied at the large one.
+Carried over, each px of the band is unmixed from the smoothed colours nearest to it on either side. A guided filter
+(He and Sun 2015) made a fifth less error but took the grain of a photo for structure: its edges were dust, 20 times as
+rough.
 """
 
 from __future__ import annotations
@@ -10,7 +11,6 @@ from typing import NamedTuple
 
 import cv2
 import numpy as np
-from numpy.typing import NDArray
 
 from fitzle.core.artwork.cutout.backdrop import Lab
 from fitzle.core.artwork.cutout.matting import matted
@@ -20,8 +20,10 @@ from fitzle.core.artwork.sources import Pixels
 MATTED_AT_PX = 640
 BAND_SHARE = 0.012  # of the short side, on either side of the outline (facts/cutout.md)
 LEAST_BAND_PX = 3
-GUIDE_PX = 4  # radius at the small size
-GUIDE_EPSILON = 1e-4
+SETTLED = 0.03  # of coverage, from either end: wholly one or the other
+GRAIN_PX = 1.0  # of blur, so that the grain of a photo is no structure
+SMOOTH_PX = 9
+DIFFERENT = (30.0, 90.0)  # of 255: colours nearer than that say nothing about coverage, farther ones everything
 CLEAN = (0.04, 0.96)  # coverage below and above is none and all
 
 
@@ -53,7 +55,7 @@ def refined(pixels: Pixels, mask: Mask, hints: Hints, softness_px: float = 1.0) 
             subject[known], unknown[known] = value, False
     alpha = matted(small, subject, unknown)
     if scale < 1:
-        alpha = _carried_over(alpha, small, pixels)
+        alpha = _carried_over(alpha, pixels)
     low, high = CLEAN
     alpha = np.clip((alpha - low) / (high - low), 0, 1).astype(np.float32)
     if softness_px > 1:
@@ -72,20 +74,22 @@ def _band(subject: Mask, size: tuple[int, int]) -> Mask:
     return np.asarray(cv2.dilate(plain, kernel) != cv2.erode(plain, kernel, borderValue=1), dtype=bool)
 
 
-def _carried_over(alpha: Plane, small: NDArray[np.uint8], pixels: Pixels) -> Plane:
-    guide = cv2.cvtColor(small, cv2.COLOR_RGB2GRAY).astype(np.float32) / 255
-    reach = (2 * GUIDE_PX + 1, 2 * GUIDE_PX + 1)
-    mean_guide, mean_alpha = cv2.blur(guide, reach), cv2.blur(alpha, reach)
-    spread = cv2.blur(guide * guide, reach) - mean_guide**2
-    slope = (cv2.blur(guide * alpha, reach) - mean_guide * mean_alpha) / (spread + GUIDE_EPSILON)
-    offset = mean_alpha - slope * mean_guide
+def _carried_over(alpha: Plane, pixels: Pixels) -> Plane:
+    """The coverage at the size of the picture; in the band unmixed anew where subject and ground differ in colour."""
     size = (pixels.shape[1], pixels.shape[0])
-    slope, offset = (cv2.resize(cv2.blur(plane, reach), size) for plane in (slope, offset))
-    large = cv2.cvtColor(np.ascontiguousarray(pixels[..., :3]), cv2.COLOR_RGB2GRAY).astype(np.float32) / 255
-    guided = np.clip(slope * large + offset, 0, 1)
-    plain = np.clip(cv2.resize(alpha, size, interpolation=cv2.INTER_CUBIC), 0, 1)
-    settled = cv2.resize(np.abs(alpha - 0.5).astype(np.float32), size) > 0.49
-    return np.asarray(np.where(settled, plain, guided), dtype=np.float32)
+    plain: Plane = np.clip(cv2.resize(alpha, size, interpolation=cv2.INTER_CUBIC), 0, 1).astype(np.float32)
+    core, ground = plain > 1 - SETTLED, plain < SETTLED
+    if not core.any() or not ground.any():
+        return plain
+    own = cv2.GaussianBlur(pixels[..., :3], (0, 0), GRAIN_PX).astype(np.float32)
+    subject, behind = (cv2.blur(nearest_colours(own, mask), (SMOOTH_PX, SMOOTH_PX)) for mask in (core, ground))
+    across = subject - behind
+    length = np.einsum("hwc,hwc->hw", across, across)
+    unmixed = np.clip(np.einsum("hwc,hwc->hw", own - behind, across) / np.maximum(length, 1), 0, 1)
+    low, high = DIFFERENT
+    trust = np.clip((np.sqrt(length) - low) / (high - low), 0, 1)
+    band = cv2.dilate((~core & ~ground).astype(np.uint8), np.ones((3, 3), np.uint8)).astype(bool)
+    return np.asarray(np.where(band, trust * unmixed + (1 - trust) * plain, plain), dtype=np.float32)
 
 
 def _colours(pixels: Pixels, alpha: Plane) -> Lab:

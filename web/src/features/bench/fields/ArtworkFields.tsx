@@ -3,7 +3,7 @@ import { proofUrl } from "../../../api/queries";
 import { ArtworkList, Menu } from "../AddPart";
 import type { Bench } from "../useBench";
 import { ColourChoice, ColourField } from "./ColourField";
-import { Choice, Figure, Line, Select } from "./Line";
+import { Choice, Figure, Line, Select } from "../../../ui/fields";
 import { OF_THE_PART, OptionalStroke } from "./OptionalStroke";
 import { PaddingField } from "./PaddingField";
 

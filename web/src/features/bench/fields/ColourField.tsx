@@ -3,8 +3,9 @@ import { Copy, Pipette } from "lucide-react";
 import { useState } from "react";
 
 import { contrastsQuery } from "../../../api/queries";
+import { Line } from "../../../ui/fields";
+import { HEX, Hex, normalHex } from "../../../ui/Hex";
 import type { Bench } from "../useBench";
-import { Line } from "./Line";
 
 interface Props {
   bench: Bench;
@@ -17,8 +18,6 @@ interface Props {
   against?: string;
   more?: readonly string[];
 }
-
-const HEX = /^#?([0-9a-f]{3}|[0-9a-f]{6})$/i;
 
 /** A colour with its name before it. */
 export function ColourField(props: Props) {
@@ -37,7 +36,7 @@ export function ColourChoice({ bench, label, value, none, change, against, more 
   const others = [...new Set([...more, ...fit.artwork_colours])]
     .filter((colour) => !house.includes(colour))
     .slice(0, 4);
-  const shown = typed && HEX.test(typed) ? hex(typed) : value;
+  const shown = typed && HEX.test(typed) ? normalHex(typed) : value;
   const asked = [...new Set([...house, ...others, ...(shown ? [shown] : [])])];
   const contrasts = useQuery({
     ...contrastsQuery(bench.workspace, fit.id, fit.key, against ?? "", asked),
@@ -116,40 +115,5 @@ export function ColourChoice({ bench, label, value, none, change, against, more 
         )}
       </div>
     </div>
-  );
-}
-
-const hex = (text: string) => {
-  const digits = text.replace("#", "").toLowerCase();
-  return `#${digits.length === 3 ? [...digits].map((digit) => digit + digit).join("") : digits}`;
-};
-
-interface HexProps {
-  label: string;
-  value: string | null;
-  typed: string | null;
-  setTyped: (text: string | null) => void;
-  change: (colour: string) => void;
-}
-
-function Hex({ label, value, typed, setTyped, change }: HexProps) {
-  const text = typed ?? value ?? "";
-  const wrong = text !== "" && !HEX.test(text);
-  const done = () => {
-    setTyped(null);
-    if (typed && !wrong && hex(typed) !== value) change(hex(typed));
-  };
-  return (
-    <input
-      aria-label={`${label} as a hex code`}
-      aria-invalid={wrong}
-      placeholder="#1d3b4f"
-      value={text}
-      onChange={(event) => setTyped(event.target.value)}
-      onFocus={(event) => event.target.select()}
-      onBlur={done}
-      onKeyDown={(event) => event.key === "Enter" && done()}
-      className={`figure min-h-6 w-16 border-b bg-transparent placeholder:text-soft ${wrong ? "border-refused text-refused" : "border-ink"}`}
-    />
   );
 }

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../../api/client";
 import type { Bench } from "../useBench";
 import { ColourChoice } from "./ColourField";
-import { Choice, Optional, Percent, Select } from "./Line";
+import { Choice, Optional, Percent, Select } from "../../../ui/fields";
 
 type Words = Schemas["WordsPart"];
 type Name = "outline" | "glow" | "shadow" | "plate";

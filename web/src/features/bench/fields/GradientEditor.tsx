@@ -3,7 +3,7 @@ import { useRef, useState, type PointerEvent } from "react";
 import type { Schemas } from "../../../api/client";
 import type { Bench } from "../useBench";
 import { ColourField } from "./ColourField";
-import { Choice, Figure, Line } from "./Line";
+import { Choice, Figure, Line } from "../../../ui/fields";
 
 type Gradient = Schemas["Gradient"];
 type Stop = Schemas["Stop"];

@@ -6,7 +6,7 @@ import { ArtworkList, Menu } from "../AddPart";
 import type { Bench } from "../useBench";
 import { ColourChoice, ColourField } from "./ColourField";
 import { GradientEditor } from "./GradientEditor";
-import { Choice, Figure, Line, Optional, Percent } from "./Line";
+import { Choice, Figure, Line, Optional, Percent } from "../../../ui/fields";
 import { inFilePx, OptionalStroke } from "./OptionalStroke";
 
 type Ground = Schemas["GroundPart"];

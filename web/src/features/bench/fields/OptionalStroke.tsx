@@ -1,6 +1,6 @@
 import type { Bench } from "../useBench";
 import { ColourChoice } from "./ColourField";
-import { Figure, Optional } from "./Line";
+import { Figure, Optional } from "../../../ui/fields";
 
 interface Stroke {
   width: number;

@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 import type { Schemas } from "../../../api/client";
-import { Line } from "./Line";
+import { Line } from "../../../ui/fields";
 
 type Length = Schemas["Length"];
 

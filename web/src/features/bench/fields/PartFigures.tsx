@@ -3,7 +3,7 @@ import type { Box } from "../../../measure/pan";
 import { duplicate, inFront, remove } from "../partActions";
 import { keepsRatio, rectOf } from "../stage/parts";
 import type { Bench } from "../useBench";
-import { Figure, Line, Percent, Select } from "./Line";
+import { Figure, Line, Percent, Select } from "../../../ui/fields";
 import { inFilePx, OptionalStroke } from "./OptionalStroke";
 
 const BLENDS = ["normal", "multiply", "screen", "overlay", "soft light"];

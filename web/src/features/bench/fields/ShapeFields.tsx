@@ -2,7 +2,7 @@ import type { FitOut, Schemas } from "../../../api/client";
 import type { Bench } from "../useBench";
 import { ColourField } from "./ColourField";
 import { GradientEditor } from "./GradientEditor";
-import { Choice, Line, Select } from "./Line";
+import { Choice, Line, Select } from "../../../ui/fields";
 import { OF_THE_PART, OptionalStroke } from "./OptionalStroke";
 
 type Shape = Schemas["ShapePart"];

@@ -3,7 +3,7 @@ import { TypefaceChooser } from "../TypefaceChooser";
 import type { Bench } from "../useBench";
 import { ColourField } from "./ColourField";
 import { Effects } from "./Effects";
-import { Choice, Figure, Line, Select } from "./Line";
+import { Choice, Figure, Line, Select } from "../../../ui/fields";
 
 type Words = Schemas["WordsPart"];
 

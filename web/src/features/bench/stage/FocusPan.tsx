@@ -106,7 +106,7 @@ export function FocusPan({ bench, fit, scale, part }: Props) {
     >
       {lies && (
         <img
-          src={artworkUrl(bench.workspace, placed.artwork, 1600)}
+          src={artworkUrl(bench.workspace, { id: placed.artwork, key: placed.key }, 1600)}
           alt=""
           draggable={false}
           className="absolute max-w-none"

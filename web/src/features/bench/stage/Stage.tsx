@@ -13,7 +13,7 @@ import { GradientLine } from "./GradientLine";
 import { AsSeen, Marks, cutRadius } from "./Marks";
 import { PartLayer } from "./PartLayer";
 import { Picking } from "./Picking";
-import { Ruler } from "./Ruler";
+import { Ruler } from "../../../ui/Ruler";
 import { SelectionFrame } from "./SelectionFrame";
 import { useGesture } from "./useGesture";
 import { WordsEditor } from "./WordsEditor";

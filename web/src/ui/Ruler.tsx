@@ -1,4 +1,4 @@
-import { ticks } from "../../../measure/ruler";
+import { ticks } from "../measure/ruler";
 
 const THICK_PX = 14;
 

@@ -1,0 +1,136 @@
+import type { PreparationOut } from "../../api/client";
+import type { Fresh } from "./stepWords";
+import type { Preparing } from "./usePreparation";
+
+const WHOLE = { x: 0, y: 0, width: 1, height: 1 };
+
+interface Way {
+  words: string;
+  title: string;
+  go: (preparing: Preparing) => void;
+}
+
+const adding = (words: string, title: string, step: Fresh): Way => ({
+  words,
+  title,
+  go: (preparing) => preparing.add(step),
+});
+
+const SHAPE: Way[] = [
+  adding("Crop", "Keep a part, in any shape or that of a place", {
+    kind: "crop",
+    on: true,
+    window: WHOLE,
+    ratio: "",
+  }),
+  {
+    words: "Crop to the subject",
+    title: "Around the faces, or what stands on a flat or clear ground",
+    go: (preparing) => preparing.propose("subject"),
+  },
+  adding("Trim margins", "Take clear or flat margins away", { kind: "trim", on: true, tolerance: 0.05 }),
+  adding("Turn", "By quarter turns", { kind: "turn", on: true, quarters: 1 }),
+  adding("Mirror", "Left and right, or top and bottom", {
+    kind: "mirror",
+    on: true,
+    across: "left and right",
+  }),
+  adding("Straighten", "By a line that should be level or upright", {
+    kind: "straighten",
+    on: true,
+    degrees: 0,
+  }),
+];
+
+const NOTHING = {
+  brightness: 0,
+  contrast: 0,
+  saturation: 0,
+  warmth: 0,
+  shadows: 0,
+  highlights: 0,
+  sharpen: 0,
+};
+
+const LIGHT: Way[] = [
+  {
+    words: "Improve it",
+    title: "Measures light and colour, and says by which figures it changed them",
+    go: (preparing) => preparing.propose("improve"),
+  },
+  adding("Light and colour", "By hand", { kind: "adjust", on: true, ...NOTHING }),
+  {
+    words: "Red eyes",
+    title: "Finds red pupils and darkens them",
+    go: (preparing) => preparing.propose("red-eyes"),
+  },
+];
+
+const GROUND: Way[] = [
+  adding("Cut out", "Make what lies behind the subject clear", {
+    kind: "cut out",
+    on: true,
+    method: "auto",
+    tolerance: 1,
+    softness: 1,
+    holes: "auto",
+    box: null,
+    strokes: [],
+    fill: null,
+  }),
+];
+
+const COLOUR: Way[] = [
+  adding("Recolour", "All in one colour, or colour by colour", {
+    kind: "recolour",
+    on: true,
+    one: null,
+    colours: [],
+  }),
+  {
+    words: "For dark grounds",
+    title: "Proposes lighter colours until each stands out at 3 : 1",
+    go: (preparing) => preparing.propose("dark-version"),
+  },
+  adding("Outlines from pixels", "Trace flat colours, so that it stays crisp when enlarged", {
+    kind: "trace",
+    on: true,
+    colours: 0,
+  }),
+];
+
+const GROUPS: [string, Way[]][] = [
+  ["Shape", SHAPE],
+  ["Light", LIGHT],
+  ["Ground", GROUND],
+  ["Colour", COLOUR],
+];
+
+/** Every step that can be added, by what it is for. */
+export function AddStep({ preparing, data }: { preparing: Preparing; data: PreparationOut }) {
+  const full = data.document.steps.length >= 40;
+  return (
+    <section aria-label="Add a step" className="mt-4 text-[13px]">
+      {GROUPS.map(([name, ways]) => (
+        <div key={name} className="grid grid-cols-[62px_1fr] border-b border-hairline py-1">
+          <span className="pt-1 text-soft">{name}</span>
+          <div className="flex flex-wrap gap-x-4">
+            {ways.map((way) => (
+              <button
+                key={way.words}
+                type="button"
+                title={way.title}
+                disabled={full || preparing.proposing}
+                onClick={() => way.go(preparing)}
+                className="min-h-7 font-semibold text-measure hover:underline disabled:opacity-50"
+              >
+                {way.words}
+              </button>
+            ))}
+          </div>
+        </div>
+      ))}
+      {preparing.proposing && <p className="pt-2 text-soft">Looking at the picture…</p>}
+    </section>
+  );
+}

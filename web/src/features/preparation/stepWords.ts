@@ -1,0 +1,72 @@
+import type { Schemas, Step } from "../../api/client";
+import { plural } from "../../measure/words";
+
+/** A new step of a kind without its id. */
+export type Fresh = Step extends infer One ? (One extends Step ? Omit<One, "id"> : never) : never;
+
+export const STEP_NAMES: Record<Step["kind"], string> = {
+  turn: "Turn",
+  mirror: "Mirror",
+  straighten: "Straighten",
+  crop: "Crop",
+  trim: "Trim margins",
+  adjust: "Light and colour",
+  "red eyes": "Red eyes",
+  "cut out": "Cut out",
+  recolour: "Recolour",
+  trace: "Outlines from pixels",
+};
+
+const ENGINES: Record<string, string> = {
+  flat: "from its flat backdrop",
+  person: "a person",
+  object: "the subject you marked",
+};
+
+/** What a step did, in a few words; figures are the server's. */
+export function stepResult(step: Step, out: Schemas["StepOut"] | undefined): string {
+  if (!step.on) return "switched off";
+  if (!out) return "";
+  if (out.waiting) return "working…";
+  const size = `${Math.round(out.size.width)} × ${Math.round(out.size.height)} px`;
+  switch (step.kind) {
+    case "cut out":
+      return out.engine ? `${ENGINES[out.engine]}, ${Math.round((out.confidence ?? 0) * 100)} % sure` : "";
+    case "adjust":
+      return adjustWords(step);
+    case "recolour":
+      return step.one ? `all in ${step.one}` : plural(step.colours.length, "colour", "colours");
+    case "red eyes":
+      return plural(step.eyes.length, "eye", "eyes");
+    case "turn":
+      return `${step.quarters * 90}° clockwise, ${size}`;
+    case "straighten":
+      return `by ${step.degrees}°, ${size}`;
+    case "mirror":
+      return step.across;
+    case "trace":
+      return `vector, ${size}`;
+    default:
+      return size;
+  }
+}
+
+export const ADJUSTMENTS = [
+  "brightness",
+  "contrast",
+  "shadows",
+  "highlights",
+  "warmth",
+  "saturation",
+  "sharpen",
+] as const;
+
+function adjustWords(step: Extract<Step, { kind: "adjust" }>): string {
+  const said = ADJUSTMENTS.filter((name) => step[name]).map((name) => `${name} ${signed(step[name])}`);
+  return said.join(", ") || "nothing yet";
+}
+
+export const signed = (value: number) => {
+  const percent = Math.round(value * 100);
+  return percent > 0 ? `+${percent}` : String(percent);
+};

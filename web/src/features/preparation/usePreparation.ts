@@ -1,0 +1,126 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useState } from "react";
+
+import { moveInSteps, proposeStep, saveSteps, type Proposal } from "../../api/actions";
+import { Failure, type PreparationOut, type Schemas, type Step } from "../../api/client";
+import { preparationQuery } from "../../api/queries";
+import { useHistoryKeys } from "../../ui/useHistoryKeys";
+import { STEP_NAMES, type Fresh } from "./stepWords";
+
+export interface Preparing {
+  workspace: string;
+  artwork: string;
+  data: PreparationOut | undefined;
+  error: Error | null;
+  saving: boolean;
+  trouble: Error | null;
+  forgetTrouble: () => void;
+  /** The step that is open. */
+  chosen: Step | undefined;
+  choose: (id: string | null) => void;
+  add: (step: Fresh) => void;
+  propose: (kind: Proposal, instead?: string, ratio?: number | null) => void;
+  proposing: boolean;
+  change: (words: string, step: Step) => void;
+  remove: (step: Step) => void;
+  move: (step: Step, by: 1 | -1) => void;
+  undo: () => void;
+  redo: () => void;
+}
+
+/** Everything the preparation screen does to one artwork. Changes save themselves, one after the other. */
+export function usePreparation(workspace: string, artwork: string): Preparing {
+  const queries = useQueryClient();
+  const options = preparationQuery(workspace, artwork);
+  const query = useQuery(options);
+  const [chosen, choose] = useState<string | null>(null);
+
+  const keep = async (next: PreparationOut) => {
+    await queries.cancelQueries({ queryKey: options.queryKey });
+    queries.setQueryData(options.queryKey, next);
+    for (const other of ["artwork", "wall", "fit"])
+      void queries.invalidateQueries({ queryKey: [workspace, other] });
+  };
+  const now = () => queries.getQueryData(options.queryKey)!;
+  const scope = { id: `preparation-${artwork}` };
+  const save = useMutation({
+    scope,
+    mutationFn: ({ words, change }: { words: string; change: (steps: Step[]) => Step[] }) => {
+      const { revision, document } = now();
+      const steps = change(document.steps);
+      return saveSteps(workspace, artwork, { revision, document: { ...document, steps }, step: words });
+    },
+    onSuccess: keep,
+    onError: (error) => {
+      if (error instanceof Failure && error.status === 409)
+        void keep((error.body as Schemas["StaleSteps"]).newest);
+    },
+  });
+  const history = useMutation({
+    scope,
+    mutationFn: (way: "undo" | "redo") => moveInSteps(workspace, artwork, way),
+    onSuccess: keep,
+  });
+  const proposal = useMutation({
+    mutationFn: ({ kind, id, ratio }: { kind: Proposal; id: string; ratio: number | null }) =>
+      proposeStep(workspace, artwork, kind, id, ratio),
+    onSuccess: (step) => put(step as Step, "propose"),
+  });
+
+  const put = (step: Step, words: string) => {
+    save.mutate({
+      words: `${words} ${STEP_NAMES[step.kind].toLowerCase()}`,
+      change: (steps) =>
+        steps.some((one) => one.id === step.id)
+          ? steps.map((one) => (one.id === step.id ? step : one))
+          : [...steps, step],
+    });
+    choose(step.id);
+  };
+  const undo = useCallback(() => history.mutate("undo"), [history]);
+  const redo = useCallback(() => history.mutate("redo"), [history]);
+  useHistoryKeys(undo, redo);
+  const steps = query.data?.document.steps ?? [];
+  const trouble = [save, history, proposal].find((one) => one.error);
+  return {
+    workspace,
+    artwork,
+    data: query.data,
+    error: query.error,
+    saving: save.isPending || history.isPending,
+    trouble: trouble?.error ?? null,
+    forgetTrouble: () => trouble?.reset(),
+    chosen: steps.find((step) => step.id === chosen),
+    choose,
+    add: (step) => put({ ...step, id: freshId(steps) } as Step, "add"),
+    propose: (kind, instead, ratio = null) => proposal.mutate({ kind, id: instead ?? freshId(steps), ratio }),
+    proposing: proposal.isPending,
+    change: (words, step) =>
+      save.mutate({ words, change: (all) => all.map((one) => (one.id === step.id ? step : one)) }),
+    remove: (step) =>
+      save.mutate({
+        words: `remove ${STEP_NAMES[step.kind].toLowerCase()}`,
+        change: (all) => all.filter((one) => one.id !== step.id),
+      }),
+    move: (step, by) =>
+      save.mutate({
+        words: `move ${STEP_NAMES[step.kind].toLowerCase()}`,
+        change: (all) => moved(all, step, by),
+      }),
+    undo,
+    redo,
+  };
+}
+
+function freshId(steps: Step[]): string {
+  let number = steps.length + 1;
+  while (steps.some((step) => step.id === `s${number}`)) number += 1;
+  return `s${number}`;
+}
+
+function moved(steps: Step[], step: Step, by: 1 | -1): Step[] {
+  const from = steps.findIndex((one) => one.id === step.id);
+  const to = Math.min(Math.max(from + by, 0), steps.length - 1);
+  const others = steps.filter((one) => one.id !== step.id);
+  return [...others.slice(0, to), steps[from]!, ...others.slice(to)];
+}
