@@ -10,6 +10,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 
 import { App } from "./app";
+import { Mishap } from "./ui/Mishap";
 import { applyTheme, storedTheme } from "./ui/theme";
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce;
@@ -22,7 +23,9 @@ createRoot(document.getElementById("root")!).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
       <BrowserRouter>
-        <App />
+        <Mishap>
+          <App />
+        </Mishap>
       </BrowserRouter>
     </QueryClientProvider>
   </StrictMode>,

@@ -216,7 +216,7 @@ function crispRows({ detail_px, crisp_px, crisp_dense_px, width, height }: Facts
 }
 
 function FactList({ artwork }: { artwork: ArtworkOut }) {
-  const facts = artwork.facts!;
+  const facts = (artwork.prepared_facts ?? artwork.facts)!;
   const rows: [string, string][] = [
     ["It is", `a ${facts.kind}, ${facts.vector ? "vector: crisp at any size" : "bitmap"}`],
     ["File", `${formatWords(facts)}, ${wordsForBytes(artwork.bytes)}`],

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useState, type Dispatch, type SetStateAction } from "react";
 
 /** What the pointer does on the picture while a cut-out is open. */
 export type CutTool = "look" | "box" | "keep" | "drop" | "erase" | "restore";
@@ -6,7 +6,7 @@ export type View = "work" | "after" | "before" | "both";
 
 export interface Tools {
   view: View;
-  setView: (view: View) => void;
+  setView: Dispatch<SetStateAction<View>>;
   /** What lies behind clear parts: "checker" or a colour. */
   ground: string;
   setGround: (ground: string) => void;

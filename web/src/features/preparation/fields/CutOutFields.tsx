@@ -30,7 +30,10 @@ export function CutOutFields({ preparing, step, tools }: FieldsProps<"cut out">)
           ["object", "subject in a box"],
         ]}
         value={step.method}
-        choose={(method) => change("engine", { method })}
+        choose={(method) => {
+          if (method === "object" && !step.box) tools.setCut("box");
+          change("how to cut", { method });
+        }}
       />
       <div className="mt-2">
         <Slider
@@ -125,9 +128,11 @@ function Brushes({ step, tools, change }: BrushProps) {
               <Small press={() => change("take back a stroke", { strokes: step.strokes.slice(0, -1) })}>
                 Take back the last stroke
               </Small>
-              <Small press={() => change("take back all strokes", { strokes: [] })}>
-                {`All ${strokes} strokes`}
-              </Small>
+              {strokes > 1 && (
+                <Small press={() => change("take back all strokes", { strokes: [] })}>
+                  {`All ${strokes} strokes`}
+                </Small>
+              )}
             </>
           )}
           {step.box && <Small press={() => change("remove the box", { box: null })}>Remove the box</Small>}

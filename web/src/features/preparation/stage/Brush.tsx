@@ -101,7 +101,8 @@ export function Brush({ preparing, data, step, tools, size, scale }: Props) {
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
           drawing.current = true;
-          setPoints(() => [place(event)]);
+          const spot = place(event);
+          setPoints(() => [spot]);
         }}
         onPointerMove={(event) => {
           const spot = place(event);

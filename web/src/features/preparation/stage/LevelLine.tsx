@@ -54,7 +54,14 @@ export function LevelLine({ preparing, step, size, scale }: Props) {
             stroke="var(--measure)"
             strokeWidth={2}
           />
-          <text x={line[1].x + 8} y={line[1].y - 8} className="figure" fill="var(--measure)">
+          <text
+            x={line[1].x + 8}
+            y={line[1].y - 8}
+            className="figure [paint-order:stroke]"
+            fill="var(--measure)"
+            stroke="var(--sheet)"
+            strokeWidth={4}
+          >
             {levelling(...line)}°
           </text>
         </>

@@ -108,28 +108,27 @@ function Views({ tools, view, working }: { tools: Tools; view: View; working: bo
 }
 
 /** B shows the picture before the step as long as it is held down. */
-function useCompareKey(tools: Tools): void {
-  const { setView } = tools;
+function useCompareKey({ setView }: Tools): void {
   useEffect(() => {
     let held: View | null = null;
-    const onKey = (event: KeyboardEvent) => {
+    const press = (event: KeyboardEvent) => {
       if (event.key.toLowerCase() !== "b" || isTyping(event.target) || event.ctrlKey || event.metaKey) return;
-      if (event.type === "keydown" && held === null) {
-        held = tools.view;
-        setView("before");
-      } else if (event.type === "keyup" && held !== null) {
-        setView(held);
-        held = null;
-      }
+      setView((now) => {
+        held ??= now;
+        return "before";
+      });
     };
-    document.addEventListener("keydown", onKey);
-    document.addEventListener("keyup", onKey);
+    const release = (event: KeyboardEvent) => {
+      if (event.key.toLowerCase() !== "b" || held === null) return;
+      setView(held);
+      held = null;
+    };
+    document.addEventListener("keydown", press);
+    document.addEventListener("keyup", release);
     return () => {
-      document.removeEventListener("keydown", onKey);
-      document.removeEventListener("keyup", onKey);
-      // The view while the key is held is this effect's own doing; it stays until the key is let go.
+      document.removeEventListener("keydown", press);
+      document.removeEventListener("keyup", release);
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [setView]);
 }
 
