@@ -81,7 +81,7 @@ def test_an_artwork_whose_worker_died_is_settled(signed_in: Any, juno: Any) -> N
 
 
 def test_what_is_too_heavy_is_refused_before_it_is_read(signed_in: Any, settings: Any) -> None:
-    settings.UPLOAD_LIMIT_BYTES = 1000
+    settings.UPLOAD_LIMIT_BYTES = settings.UPLOAD_LIMIT_CLIP_BYTES = 1000
     answer = signed_in.post("/api/workspaces/juno/artwork", {"files": [], "x": "y" * 200_000})
     assert answer.status_code == 413
     assert "too heavy" in answer.json()["message"]

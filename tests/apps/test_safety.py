@@ -44,11 +44,15 @@ BODIES = {
     "post /fits/{fit}/parts": {"revision": 1, "role": "headline"},
     "post /placements/{placement}/pieces": {"starting_point": 0},
     "put /artwork/{artwork}/preparation": {"revision": 0, "document": {"steps": []}, "step": "x"},
+    "post /artwork/{artwork}/stills": {"moments": [0]},
+    "post /artwork/{artwork}/pages": {"pages": [1]},
     "post /artwork/{artwork}/preparation/proposals/{kind}": {"step": "a"},
 }
 
 
 QUERIES = {
+    "/artwork/{artwork}/moment": "?at=0",
+    "/artwork/{artwork}/frame": "?at=0",
     "/fits/{fit}/contrasts": "?part=mark&colours=fff",
     "/typefaces/sample": "?family=Anton&text=x",
     "/typefaces/file": "?family=Anton",

@@ -16,7 +16,7 @@ from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
 from fitzle.apps.api.shapes import ArtworkOut, FitBrief, Message, Place, Rename
 from fitzle.apps.api.views import rail_view
 from fitzle.apps.artwork.intake import bring_in, settle_stuck
-from fitzle.apps.artwork.library import artwork_of, artworks_of, facts_by_id, original_bytes, rename, sources_by_id
+from fitzle.apps.artwork.library import artwork_of, artworks_of, facts_by_id, original_bytes, rename, shown_source
 from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.jobs.queue import make_later, read_later
@@ -81,7 +81,7 @@ def artwork_picture(
     held = f"artwork/{space.pk}/{content}/{width}"
     picture = cache.get(held)
     if picture is None:
-        picture = _drawn(space, str(found.pk), width)
+        picture = _drawn(found, width)
         cache.set(held, picture)
     answer = immutable_picture(*picture)
     if key != content[:20]:
@@ -125,10 +125,9 @@ def _uuids(texts: list[str]) -> list[UUID]:
         raise Http404("There is no such placement.") from error
 
 
-def _drawn(space: Any, artwork: str, width: int) -> tuple[bytes, str]:
-    sources = sources_by_id(space, [artwork], preview=True)
-    if artwork not in sources:
+def _drawn(artwork: Any, width: int) -> tuple[bytes, str]:
+    if artwork.state != "ready":
         raise Http404("This artwork cannot be shown.")
-    source = sources[artwork]
+    source = shown_source(artwork)
     size = Size(width, max(1, round(width * source.height / source.width)))
     return preview_bytes(straight(source.pixels(Rect(0, 0, source.width, source.height), size)))

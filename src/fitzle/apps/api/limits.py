@@ -19,12 +19,13 @@ class BodyLimitMiddleware:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
-        most = settings.UPLOAD_LIMIT_BYTES + FORM_OVERHEAD_BYTES
+        largest = max(settings.UPLOAD_LIMIT_BYTES, settings.UPLOAD_LIMIT_CLIP_BYTES)
+        most = largest + FORM_OVERHEAD_BYTES
         try:
             stated = int(request.META.get("CONTENT_LENGTH") or 0)
         except ValueError:
             stated = 0
         if stated > most:
-            words = words_for_bytes(settings.UPLOAD_LIMIT_BYTES)
+            words = words_for_bytes(largest)
             return JsonResponse({"message": f"This is too heavy: at most {words} are taken at a time."}, status=413)
         return self.get_response(request)

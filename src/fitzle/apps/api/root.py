@@ -12,6 +12,7 @@ from ninja.security import SessionAuth
 
 from fitzle.apps.api import (
     artwork,
+    clips,
     composing,
     deliveries,
     fits,
@@ -32,7 +33,7 @@ from fitzle.core.errors import FitzleError
 
 api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, openapi_url=None)
 api.add_router("/session", session.router)
-for module in (wall, artwork, pieces, fits, composing, typefaces, deliveries, preparation, house_style):
+for module in (wall, artwork, pieces, fits, composing, typefaces, deliveries, preparation, house_style, clips):
     api.add_router("/workspaces/{workspace}", module.router)
 
 

@@ -46,6 +46,15 @@ def read_kept(shelf: Shelf, workspace_id: int, key: str) -> bytes | None:
         return bytes(file.read())
 
 
+def first_bytes(workspace_id: int, sha256: str, count: int) -> bytes:
+    """The beginning of an original; nothing where it is not there."""
+    path = kept_path("originals", workspace_id, sha256)
+    if not default_storage.exists(path):
+        return b""
+    with default_storage.open(path) as file:
+        return bytes(file.read(count))
+
+
 def _save_once(path: str, content: File) -> None:
     if not default_storage.exists(path):
         default_storage.save(path, content)

@@ -13,10 +13,14 @@ from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
 
-from fitzle.apps.artwork.files import keep, keep_original, read_kept
+from fitzle.apps.artwork.clips import read_clip, still_bytes
+from fitzle.apps.artwork.files import first_bytes, keep, keep_original, read_kept
 from fitzle.apps.artwork.models import Artwork, State
+from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.limits import Limits
-from fitzle.core.artwork.reading import read_and_judge
+from fitzle.core.artwork.pages import page_alone
+from fitzle.core.artwork.reading import check_count, read_and_judge
+from fitzle.core.artwork.sniff import CLIPS, SNIFFED_BYTES, sniff_format
 from fitzle.core.artwork.working import make_working_copy
 from fitzle.core.errors import FitzleError
 
@@ -40,7 +44,7 @@ def bring_in(workspace: Any, user: Any, name: str, chunks: Iterable[bytes], fill
 
 def take_in(artwork_id: UUID | str) -> Artwork | None:
     """Reads an artwork in the worker; ends as ready or failed with a message, never in between. None if it is gone."""
-    artwork = Artwork.objects.filter(pk=artwork_id).first()
+    artwork = Artwork.objects.select_related("parent", "workspace").filter(pk=artwork_id).first()
     if artwork is None:
         return None
     try:
@@ -57,14 +61,41 @@ def take_in(artwork_id: UUID | str) -> Artwork | None:
 
 def _read(artwork: Artwork) -> None:
     _note(artwork, state=State.READING, progress=10)
+    if artwork.parent and not artwork.sha256:
+        _take_out(artwork, artwork.parent)
+    fmt = sniff_format(first_bytes(artwork.workspace_id, artwork.sha256, SNIFFED_BYTES))
+    if fmt in CLIPS:
+        try:
+            facts, working_format = read_clip(artwork, fmt, limits())
+        except FitzleError as error:
+            raise error.about(artwork.name) from error
+    else:
+        facts, working_format = _read_picture(artwork)
+    dumped = facts.model_dump(mode="json")
+    _note(artwork, state=State.READY, progress=100, facts=dumped, working_format=working_format, message="")
+
+
+def _read_picture(artwork: Artwork) -> tuple[ArtworkFacts, str]:
+    """The facts of anything that is no clip, and the format of its working copy (empty: it needs none)."""
+    check_count(artwork.bytes, limits())
     data = read_kept("originals", artwork.workspace_id, artwork.sha256) or b""
     found = read_and_judge(data, artwork.name, limits())
     _note(artwork, progress=60)
     copy = make_working_copy(found.source)
     if copy:
         keep("working", artwork.workspace_id, artwork.sha256, copy[0])
-    facts = found.facts.model_dump(mode="json")
-    _note(artwork, state=State.READY, progress=100, facts=facts, working_format=copy[1] if copy else "", message="")
+    return found.facts, copy[1] if copy else ""
+
+
+def _take_out(artwork: Artwork, parent: Artwork) -> None:
+    """The file of a still or a page, taken out of what it comes from."""
+    if "still" in artwork.origin:
+        data = still_bytes(parent, artwork.origin["still"])
+    else:
+        whole = read_kept("originals", parent.workspace_id, parent.sha256) or b""
+        data = page_alone(whole, artwork.origin["page"] - 1, limits())
+    sha256, count = keep_original(artwork.workspace_id, [data])
+    _note(artwork, sha256=sha256, bytes=count, progress=30)
 
 
 def filled(artwork: Artwork) -> None:

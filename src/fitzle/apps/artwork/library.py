@@ -15,6 +15,7 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.reading import open_source
 from fitzle.core.artwork.sources import Source
 from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource
+from fitzle.core.errors import ArtworkError
 
 _pixels = PixelCache()
 _opened: dict[str, Source] = {}
@@ -99,6 +100,27 @@ def source_of(artwork: Artwork, *, preview: bool) -> Source:
 def sources_by_id(workspace: Any, ids: Iterable[str], *, preview: bool) -> dict[str, Source]:
     """Sources of pixels of those of these artworks that are ready."""
     return {key: source_of(entry, preview=preview) for key, entry in ready_by_id(workspace, ids).items()}
+
+
+def note_pages(document: Artwork, user: Any, pages: list[int]) -> list[Artwork]:
+    """New artwork for pages of a document (from 1), queued; a worker takes them out of it."""
+    count = (document.facts or {}).get("pages", 1)
+    wrong = next((page for page in pages if page > count), None)
+    if wrong is not None:
+        raise ArtworkError(f"{document.name} has no page {wrong}", advice=f"It has {count}.")
+    stem = document.name.rpartition(".")[0] or document.name
+    return [
+        Artwork.objects.create(
+            workspace=document.workspace, name=f"{stem[:200]}, page {page}.pdf", bytes=0, parent=document,
+            origin={"page": page}, created_by=user,
+        )
+        for page in pages
+    ]  # fmt: skip
+
+
+def shown_source(artwork: Artwork) -> Source:
+    """What is shown of an artwork in lists, at most as large as its working copy; of a clip one of its frames."""
+    return _preview_source(artwork, artwork.content)
 
 
 def small_original(artwork: Artwork) -> Source:

@@ -7,6 +7,7 @@ from typing import Any
 from celery import shared_task
 from django.http import Http404
 
+from fitzle.apps.artwork.clips import best_moment, note_stills, propose_stills, usable
 from fitzle.apps.artwork.intake import filled, take_in
 from fitzle.apps.artwork.library import artwork_named
 from fitzle.apps.artwork.preparing import make_costly_steps, make_prepared
@@ -24,10 +25,28 @@ def take_in_artwork(artwork_id: str) -> None:
     artwork = take_in(artwork_id)
     if artwork is None or artwork.state != "ready":
         return
+    if usable(artwork):
+        propose_clip_stills.delay(artwork_id)
+        return
     try:
         _fill(artwork)
     finally:
         filled(artwork)
+
+
+@shared_task
+def propose_clip_stills(artwork_id: str) -> None:
+    """Looks for good stills of a clip; where places wait for it, the best one fills them."""
+    clip = artwork_named(artwork_id)
+    if clip is None or not usable(clip):
+        return
+    try:
+        propose_stills(clip)
+        if clip.fills:
+            [still] = note_stills(clip, clip.created_by, [best_moment(clip)], clip.fills)
+            take_in_artwork.delay(str(still.pk))
+    finally:
+        filled(clip)
 
 
 def _fill(artwork: Any) -> None:

@@ -5,6 +5,7 @@ Lengths in a PDF are points; a page is as many px as CSS makes of them (96 to th
 
 from __future__ import annotations
 
+import io
 import math
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -77,6 +78,21 @@ def page_of(data: bytes, number: int, limits: Limits) -> PageSource:
         raise LimitError(f"the page is too large: {width:.0f} x {height:.0f} px", advice="Export it smaller.")
     bitmaps = {raw.FPDF_PAGEOBJ_IMAGE, raw.FPDF_PAGEOBJ_SHADING}
     return PageSource(data, number, width, height, vector=bool(kinds) and not kinds & bitmaps)
+
+
+def page_alone(data: bytes, number: int, limits: Limits) -> bytes:
+    """A PDF of one page of another, by its number from 0. Raises ArtworkError or LimitError."""
+    import pypdfium2
+
+    if not 0 <= number < page_count(data, limits):
+        raise ArtworkError(f"there is no page {number + 1}", advice="Choose another one.")
+    out = io.BytesIO()
+    with _opened(data) as document:
+        alone = pypdfium2.PdfDocument.new()
+        alone.import_pages(document, [number])
+        alone.save(out)
+        alone.close()
+    return out.getvalue()
 
 
 @contextmanager

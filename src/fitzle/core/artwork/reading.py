@@ -96,9 +96,14 @@ def check_weight(data: bytes, limits: Limits) -> None:
     """Raises ArtworkError for an empty file and LimitError for one that is too heavy."""
     if not data:
         raise ArtworkError("the file is empty", advice="Choose the file again, or export it again.")
-    if len(data) > limits.max_bytes:
+    check_count(len(data), limits)
+
+
+def check_count(count: int, limits: Limits) -> None:
+    """Raises LimitError for so many bytes of anything but a clip."""
+    if count > limits.max_bytes:
         raise LimitError(
-            f"the file is too heavy: {words_for_bytes(len(data))}",
+            f"the file is too heavy: {words_for_bytes(count)}",
             advice=f"At most {words_for_bytes(limits.max_bytes)} are taken.",
         )
 

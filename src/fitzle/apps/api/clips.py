@@ -1,0 +1,178 @@
+"""Clips: their filmstrip, any frame of them, the stills that are proposed and taken; pages of documents."""
+
+from __future__ import annotations
+
+import re
+from typing import Annotated, Any
+from uuid import UUID
+
+from django.core.files.storage import default_storage
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse
+from ninja import Path, Router, Schema, Status
+from pydantic import Field
+
+from fitzle.apps.accounts.access import workspace_to_change, workspace_to_see
+from fitzle.apps.api.pictures import immutable_picture, width_allowed
+from fitzle.apps.api.shapes import ArtworkOut, Message
+from fitzle.apps.artwork.clips import (
+    MOST_STILLS,
+    frame_picture,
+    moment,
+    note_stills,
+    proposals_of,
+    strip_picture,
+    strip_seconds,
+    usable,
+)
+from fitzle.apps.artwork.files import kept_path
+from fitzle.apps.artwork.library import artwork_of, note_pages
+from fitzle.apps.jobs.queue import read_later
+from fitzle.core.errors import ArtworkError
+from fitzle.core.pipeline import preview_bytes
+
+router = Router(tags=["clips"])
+MEDIA_TYPES = {"mp4": "video/mp4", "mov": "video/mp4", "webm": "video/webm", "mkv": "video/webm"}
+PIECE_BYTES = 4_000_000  # of a clip at a time: a browser asks for the next piece by itself
+Seconds = Annotated[float, Field(ge=0, le=1_000_000)]
+
+
+class ProposedStill(Schema):
+    """A still worth having; `eyes` is null where no face tells whether they are open."""
+
+    seconds: float
+    score: float
+    eyes: bool | None
+
+
+class TakenStill(Schema):
+    """A still that is artwork already."""
+
+    id: UUID
+    seconds: float
+
+
+class StillsOut(Schema):
+    """A clip to take stills from. `proposals` is null while a worker looks for them."""
+
+    name: str
+    seconds: float
+    fps: float
+    width: float
+    height: float
+    strip: list[float]
+    proposals: list[ProposedStill] | None
+    taken: list[TakenStill]
+
+
+class Moment(Schema):
+    """When a frame is shown, in seconds."""
+
+    seconds: float
+
+
+class StillsIn(Schema):
+    """The moments of the frames to take."""
+
+    moments: Annotated[list[Seconds], Field(min_length=1, max_length=MOST_STILLS)]
+
+
+class PagesIn(Schema):
+    """The numbers of the pages to take, from 1."""
+
+    pages: Annotated[list[Annotated[int, Field(ge=1, le=10_000)]], Field(min_length=1, max_length=50)]
+
+
+@router.get("/artwork/{uuid:artwork}/stills", response=StillsOut)
+def read_stills(request: HttpRequest, workspace: Path[str], artwork: UUID) -> Any:
+    """The clip, its filmstrip and its stills."""
+    clip = _clip(workspace_to_see(request.user, workspace), artwork)
+    facts = clip.facts
+    return StillsOut(
+        name=clip.name,
+        seconds=facts["seconds"],
+        fps=facts["fps"],
+        width=facts["width"],
+        height=facts["height"],
+        strip=strip_seconds(clip),
+        proposals=proposals_of(clip),
+        taken=[
+            TakenStill(id=child.pk, seconds=child.origin["still"])
+            for child in clip.children.all()
+            if "still" in child.origin
+        ],
+    )
+
+
+@router.post("/artwork/{uuid:artwork}/stills", response={202: list[ArtworkOut], 422: Message})
+def take_stills(request: HttpRequest, workspace: Path[str], artwork: UUID, given: StillsIn) -> Any:
+    """Makes artwork of frames, at full resolution."""
+    clip = _clip(workspace_to_change(request.user, workspace), artwork)
+    taken = note_stills(clip, request.user, given.moments)
+    for still in taken:
+        read_later(still.pk)
+    return Status(202, taken)
+
+
+@router.post("/artwork/{uuid:artwork}/pages", response={202: list[ArtworkOut], 422: Message})
+def take_pages(request: HttpRequest, workspace: Path[str], artwork: UUID, given: PagesIn) -> Any:
+    """Makes artwork of further pages of a document."""
+    space = workspace_to_change(request.user, workspace)
+    taken = note_pages(artwork_of(space, artwork), request.user, given.pages)
+    for page in taken:
+        read_later(page.pk)
+    return Status(202, taken)
+
+
+@router.get("/artwork/{uuid:artwork}/moment", response=Moment)
+def find_moment(request: HttpRequest, workspace: Path[str], artwork: UUID, at: Seconds, step: int = 0) -> Any:
+    """When the frame at a moment is shown, or the one after it (step 1) or before it (step -1)."""
+    clip = _clip(workspace_to_see(request.user, workspace), artwork)
+    return Moment(seconds=moment(clip, at, step))
+
+
+@router.get("/artwork/{uuid:artwork}/strip")
+def filmstrip_picture(request: HttpRequest, workspace: Path[str], artwork: UUID, key: str = "") -> HttpResponse:
+    """All frames of the filmstrip beside one another."""
+    clip = _clip(workspace_to_see(request.user, workspace), artwork)
+    return immutable_picture(strip_picture(clip), "image/jpeg")
+
+
+@router.get("/artwork/{uuid:artwork}/frame")
+def frame(
+    request: HttpRequest, workspace: Path[str], artwork: UUID, at: Seconds, width: int = 900, key: str = ""
+) -> HttpResponse:
+    """The frame at a moment."""
+    clip = _clip(workspace_to_see(request.user, workspace), artwork)
+    return immutable_picture(*preview_bytes(frame_picture(clip, at, width_allowed(width))))
+
+
+@router.get("/artwork/{uuid:artwork}/clip")
+def clip_file(request: HttpRequest, workspace: Path[str], artwork: UUID) -> HttpResponse:
+    """The clip itself for the browser to play, in pieces as it asks for them (RFC 9110, section 14)."""
+    clip = _clip(workspace_to_see(request.user, workspace), artwork)
+    file = default_storage.open(kept_path("originals", clip.workspace_id, clip.sha256))
+    count, media_type = clip.bytes, MEDIA_TYPES[clip.facts["format"]]
+    asked = re.fullmatch(r"bytes=(\d+)-(\d*)", request.headers.get("Range", ""))
+    if not asked:
+        answer: Any = FileResponse(file, content_type=media_type)
+    else:
+        first = int(asked[1])
+        last = min(int(asked[2] or count - 1), first + PIECE_BYTES - 1, count - 1)
+        if first > last:
+            return HttpResponse(status=416, headers={"Content-Range": f"bytes */{count}"})
+        file.seek(first)
+        answer = HttpResponse(file.read(last - first + 1), status=206, content_type=media_type)
+        answer["Content-Range"] = f"bytes {first}-{last}/{count}"
+    answer["Accept-Ranges"] = "bytes"
+    answer["Cache-Control"] = "private, max-age=3600"
+    answer["Content-Disposition"] = "inline"
+    return answer
+
+
+def _clip(space: Any, artwork: UUID) -> Any:
+    found = artwork_of(space, artwork)
+    if not usable(found):
+        if found.state in ("queued", "reading"):
+            raise ArtworkError("this clip is not ready yet", advice="Wait until it is read.")
+        raise Http404("This is no clip.")
+    return found

@@ -1,0 +1,157 @@
+"""Clips: read without being held in memory, looked at frame by frame, stills proposed and taken."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from contextlib import contextmanager
+from typing import Any
+
+import cv2
+import numpy as np
+from django.core.files.storage import default_storage
+from django.http import Http404
+
+from fitzle.apps.artwork.files import keep, kept_path, read_kept
+from fitzle.apps.artwork.models import Artwork, State
+from fitzle.core.artwork.clips.filmstrip import filmstrip
+from fitzle.core.artwork.clips.frames import Still, frame_at, frame_before, next_frame, still_of
+from fitzle.core.artwork.clips.opening import OpenClip, opened_clip
+from fitzle.core.artwork.clips.probing import probe
+from fitzle.core.artwork.clips.proposing import proposed_stills
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.artwork.inspecting import clip_facts
+from fitzle.core.artwork.limits import Limits
+from fitzle.core.artwork.sources import Pixels
+from fitzle.core.artwork.steps.written import png_of
+from fitzle.core.artwork.working import JPEG_QUALITY, LONG_SIDE_PX
+
+MOST_STILLS = 40  # taken at a time
+
+
+@contextmanager
+def clip_of(artwork: Artwork) -> Iterator[OpenClip]:
+    """The clip of an artwork, opened from the storage; Http404 for what is no clip."""
+    if not artwork.facts or artwork.facts["kind"] != "clip":
+        raise Http404("This is no clip.")
+    path = kept_path("originals", artwork.workspace_id, artwork.sha256)
+    with default_storage.open(path) as file, opened_clip(file) as clip:
+        yield clip
+
+
+def read_clip(artwork: Artwork, fmt: str, limits: Limits) -> tuple[ArtworkFacts, str]:
+    """The facts of a clip and the format of its working copy, a frame from its beginning; keeps its filmstrip."""
+    path = kept_path("originals", artwork.workspace_id, artwork.sha256)
+    with default_storage.open(path) as file, opened_clip(file, limits) as clip:
+        found = probe(clip, limits)
+        strip = filmstrip(clip, found.seconds)
+    keep("working", artwork.workspace_id, artwork.sha256, jpeg_of(_at_most(found.poster.pixels, LONG_SIDE_PX)))
+    keep("strips", artwork.workspace_id, f"{artwork.sha256}.jpg", jpeg_of(np.hstack([still.pixels for still in strip])))
+    keep("strips", artwork.workspace_id, f"{artwork.sha256}.json", json.dumps([one.seconds for one in strip]).encode())
+    return clip_facts(found, fmt, artwork.bytes), "jpeg"
+
+
+def propose_stills(artwork: Artwork) -> None:
+    """Keeps the stills that are proposed, in the order of time."""
+    with clip_of(artwork) as clip:
+        found = proposed_stills(clip, artwork.facts["seconds"])
+    entries = [{"seconds": one.seconds, "score": round(one.score, 3), "eyes": one.eyes} for one in found]
+    keep("strips", artwork.workspace_id, f"{artwork.sha256}.stills.json", json.dumps(entries).encode())
+
+
+def strip_seconds(artwork: Artwork) -> list[float]:
+    """When the frames of the filmstrip are shown."""
+    return list(json.loads(read_kept("strips", artwork.workspace_id, f"{artwork.sha256}.json") or b"[]"))
+
+
+def strip_picture(artwork: Artwork) -> bytes:
+    """The frames of the filmstrip beside one another, as a JPEG."""
+    data = read_kept("strips", artwork.workspace_id, f"{artwork.sha256}.jpg")
+    if data is None:
+        raise Http404("There is no filmstrip of this.")
+    return data
+
+
+def proposals_of(artwork: Artwork) -> list[dict[str, Any]] | None:
+    """The stills that are proposed; None while a worker still looks for them."""
+    data = read_kept("strips", artwork.workspace_id, f"{artwork.sha256}.stills.json")
+    return None if data is None else list(json.loads(data))
+
+
+def best_moment(artwork: Artwork) -> float:
+    """The moment of the still with the highest score; the beginning where none is proposed."""
+    found = proposals_of(artwork) or [{"seconds": 0.0, "score": 0.0}]
+    return float(max(found, key=lambda entry: entry["score"])["seconds"])
+
+
+def moment(artwork: Artwork, seconds: float, step: int) -> float:
+    """When the frame is shown that is seen at a moment, or the one after (step 1) or before (-1) it."""
+    with clip_of(artwork) as clip:
+        frame = frame_at(clip, seconds)
+        if step > 0:
+            frame = next_frame(clip, seconds) or frame
+        elif step < 0:
+            frame = frame_before(clip, seconds) or frame
+        return round(clip.seconds(frame.pts), 6)
+
+
+def frame_picture(artwork: Artwork, seconds: float, width: int) -> Pixels:
+    """The frame at a moment, at most `width` px wide: (h, w, 4), straight alpha."""
+    still = _still(artwork, seconds)
+    height, own = still.pixels.shape[:2]
+    if own <= width:
+        return still.pixels
+    size = (width, max(1, round(height * width / own)))
+    return np.asarray(cv2.resize(still.pixels, size, interpolation=cv2.INTER_AREA), dtype=np.uint8)
+
+
+def note_stills(clip: Artwork, user: Any, moments: list[float], fills: list[str] | None = None) -> list[Artwork]:
+    """New artwork for frames of a clip, queued; a worker takes them out of it at full resolution."""
+    stem = clip.name.rpartition(".")[0] or clip.name
+    return [
+        Artwork.objects.create(
+            workspace=clip.workspace,
+            name=f"{stem[:200]} at {clock(seconds)}.png",
+            bytes=0,
+            parent=clip,
+            origin={"still": seconds},
+            fills=fills or [],
+            created_by=user,
+        )
+        for seconds in moments[:MOST_STILLS]
+    ]
+
+
+def still_bytes(clip: Artwork, seconds: float) -> bytes:
+    """The frame at a moment at full resolution, as a PNG."""
+    return png_of(_still(clip, seconds).pixels)
+
+
+def usable(artwork: Artwork) -> bool:
+    """Whether it is a clip that was read."""
+    return artwork.state == State.READY and bool(artwork.facts) and artwork.facts["kind"] == "clip"
+
+
+def clock(seconds: float) -> str:
+    """Seconds as people read a clip's time: 1:02.40."""
+    minutes, rest = divmod(round(seconds, 2), 60)
+    return f"{int(minutes)}:{rest:05.2f}"
+
+
+def _still(artwork: Artwork, seconds: float) -> Still:
+    with clip_of(artwork) as clip:
+        return still_of(clip, frame_at(clip, seconds))
+
+
+def _at_most(pixels: Pixels, long_side_px: int) -> Pixels:
+    height, width = pixels.shape[:2]
+    scale = min(1.0, long_side_px / max(height, width))
+    size = (max(1, round(width * scale)), max(1, round(height * scale)))
+    return np.asarray(cv2.resize(pixels, size, interpolation=cv2.INTER_AREA), dtype=np.uint8)
+
+
+def jpeg_of(pixels: Pixels) -> bytes:
+    """Pixels (h, w, 4) as a JPEG; what is clear is black."""
+    shown = pixels[..., :3] * (pixels[..., 3:] / 255)
+    _, data = cv2.imencode(".jpg", shown[..., ::-1].astype(np.uint8), [cv2.IMWRITE_JPEG_QUALITY, JPEG_QUALITY])
+    return data.tobytes()

@@ -1,0 +1,164 @@
+"""Clips and documents in the app: read, looked at frame by frame, stills and pages taken as artwork of their own."""
+
+from collections.abc import Callable
+from typing import Any
+
+import numpy as np
+import pytest
+
+from tests.apps.helpers import send, upload, wall_proofs
+from tests.clips import clip, number_in, turned
+from tests.make import opened, photo, saved
+from tests.pdf import pdf
+
+pytestmark = pytest.mark.django_db
+Bring = Callable[..., Any]
+ARTWORK = "/api/workspaces/juno/artwork"
+
+
+@pytest.fixture
+def bring(signed_in: Any, django_capture_on_commit_callbacks: Any) -> Bring:
+    def brought(name: str, data: bytes, fills: str = "") -> Any:
+        return upload(signed_in, "juno", name, data, fills, django_capture_on_commit_callbacks)
+
+    return brought
+
+
+@pytest.fixture
+def talk(bring: Bring) -> str:
+    """A clip of two seconds, 25 frames a second, each with its number in it."""
+    return str(bring("talk.mp4", clip())["id"])
+
+
+def number_at(client: Any, artwork: str, seconds: float) -> int:
+    answer = client.get(f"{ARTWORK}/{artwork}/frame?at={seconds}&width=400")
+    return number_in(np.asarray(opened(answer.content).convert("RGBA")))
+
+
+@pytest.mark.parametrize(
+    ("name", "data", "fmt"),
+    [
+        ("talk.mp4", clip(), "mp4"),
+        ("talk.mov", clip("mov"), "mov"),
+        ("talk.webm", clip("webm", "libvpx-vp9"), "webm"),
+    ],
+)
+def test_a_clip_comes_in_with_its_facts_and_a_picture(
+    signed_in: Any, bring: Bring, name: str, data: bytes, fmt: str
+) -> None:
+    found = bring(name, data)
+    facts = found["facts"]
+    assert (found["state"], facts["kind"], facts["format"]) == ("ready", "clip", fmt)
+    assert (facts["width"], facts["height"], facts["fps"]) == (256, 144, 25)
+    assert facts["seconds"] == pytest.approx(2, abs=0.1)
+    picture = signed_in.get(f"{ARTWORK}/{found['id']}/picture?width=200")
+    assert opened(picture.content).size == (200, 112)
+
+
+def test_the_filmstrip_has_a_picture_for_each_of_its_moments(signed_in: Any, talk: str) -> None:
+    view = signed_in.get(f"{ARTWORK}/{talk}/stills").json()
+    strip = opened(signed_in.get(f"{ARTWORK}/{talk}/strip").content)
+    assert len(view["strip"]) == 40
+    assert strip.size == (160 * 40, 90)
+    assert view["strip"] == sorted(set(view["strip"]))
+
+
+def test_stills_are_proposed_in_the_order_of_time(signed_in: Any, talk: str) -> None:
+    found = signed_in.get(f"{ARTWORK}/{talk}/stills").json()["proposals"]
+    moments = [one["seconds"] for one in found]
+    assert moments
+    assert moments == sorted(moments)
+
+
+def test_every_frame_is_reached_by_steps(signed_in: Any, talk: str) -> None:
+    at, seen = 0.0, []
+    for _ in range(6):
+        seen.append(number_at(signed_in, talk, at))
+        at = signed_in.get(f"{ARTWORK}/{talk}/moment?at={at}&step=1").json()["seconds"]
+    assert seen == [0, 1, 2, 3, 4, 5]
+    assert signed_in.get(f"{ARTWORK}/{talk}/moment?at={at}&step=-1").json()["seconds"] == pytest.approx(at - 0.04)
+    assert signed_in.get(f"{ARTWORK}/{talk}/moment?at=0&step=-1").json()["seconds"] == 0
+    assert signed_in.get(f"{ARTWORK}/{talk}/moment?at=99&step=1").json()["seconds"] == pytest.approx(1.96)
+
+
+def test_stills_become_artwork_at_full_resolution_with_their_time(
+    signed_in: Any, talk: str, django_capture_on_commit_callbacks: Any
+) -> None:
+    with django_capture_on_commit_callbacks(execute=True):
+        answer = send(signed_in, "post", f"workspaces/juno/artwork/{talk}/stills", {"moments": [0.4, 1.21]})
+    assert answer.status_code == 202
+    names = [entry["name"] for entry in answer.json()]
+    assert names == ["talk at 0:00.40.png", "talk at 0:01.21.png"]
+    stills = {entry["name"]: entry for entry in signed_in.get(ARTWORK).json()}
+    facts = stills[names[1]]["facts"]
+    assert (stills[names[1]]["state"], facts["format"], facts["width"]) == ("ready", "png", 256)
+    data = signed_in.get(f"{ARTWORK}/{stills[names[1]]['id']}/original").content
+    assert number_in(np.asarray(opened(data).convert("RGBA"))) == 30
+    taken = signed_in.get(f"{ARTWORK}/{talk}/stills").json()["taken"]
+    assert sorted(one["seconds"] for one in taken) == [0.4, 1.21]
+
+
+def test_a_clip_that_is_dropped_on_a_place_fills_it_with_its_best_still(
+    signed_in: Any, place: Any, bring: Bring
+) -> None:
+    entry = place()
+    found = bring("talk.mp4", clip(), str(entry.pk))
+    assert found["fills"] == []
+    assert wall_proofs(signed_in, "juno")["Test place"]["state"] != "empty"
+
+
+def test_a_clip_itself_fills_no_place(signed_in: Any, place: Any, talk: str) -> None:
+    body = {"artwork": talk, "placements": [str(place().pk)]}
+    assert send(signed_in, "post", "workspaces/juno/fits", body).status_code == 404
+
+
+def test_a_turned_clip_gives_upright_stills(signed_in: Any, bring: Bring) -> None:
+    phone = bring("phone.mp4", turned(clip(), 1))
+    assert (phone["facts"]["width"], phone["facts"]["height"]) == (144, 256)
+    assert opened(signed_in.get(f"{ARTWORK}/{phone['id']}/frame?at=0&width=900").content).size == (144, 256)
+
+
+def test_a_browser_gets_the_clip_in_the_pieces_that_it_asks_for(signed_in: Any, talk: str, bring: Bring) -> None:
+    address, data = f"{ARTWORK}/{talk}/clip", clip()
+    piece = signed_in.get(address, headers={"range": "bytes=10-19"})
+    assert (piece.status_code, piece.content) == (206, signed_in.get(f"{ARTWORK}/{talk}/original").content[10:20])
+    assert piece["Content-Range"] == f"bytes 10-19/{len(data)}"
+    assert piece["Content-Type"] == "video/mp4"
+    rest = signed_in.get(address, headers={"range": "bytes=100-"})
+    assert len(rest.content) == len(data) - 100
+    assert signed_in.get(address, headers={"range": f"bytes={len(data)}-"}).status_code == 416
+    whole = signed_in.get(address)
+    assert b"".join(whole.streaming_content) == signed_in.get(f"{ARTWORK}/{talk}/original").content
+
+
+@pytest.mark.parametrize("path", ["stills", "strip", "moment?at=0", "frame?at=0", "clip"])
+def test_what_is_no_clip_has_no_frames(signed_in: Any, bring: Bring, path: str) -> None:
+    picture = bring("photo.png", saved(photo(80, 60), "PNG"))["id"]
+    assert signed_in.get(f"{ARTWORK}/{picture}/{path}").status_code == 404
+
+
+@pytest.mark.parametrize("moments", [[], [-1], [1e9], [0.1] * 41, ["soon"]])
+def test_moments_that_make_no_sense_are_refused(signed_in: Any, talk: str, moments: list[Any]) -> None:
+    answer = send(signed_in, "post", f"workspaces/juno/artwork/{talk}/stills", {"moments": moments})
+    assert answer.status_code == 422
+
+
+def test_a_damaged_clip_ends_as_a_message(bring: Bring) -> None:
+    found = bring("cut.mp4", clip()[:2000])
+    assert found["state"] == "failed"
+    assert found["message"].startswith("cut.mp4: ")
+
+
+def test_further_pages_of_a_document_become_artwork(
+    signed_in: Any, bring: Bring, django_capture_on_commit_callbacks: Any
+) -> None:
+    pages = [(100, 100, b"1 0 0 rg 20 20 60 60 re f"), (100, 80, b"0 0 1 rg 10 10 30 30 re f")]
+    found = bring("slides.pdf", pdf(*pages))
+    assert found["facts"]["pages"] == 2
+    with django_capture_on_commit_callbacks(execute=True):
+        answer = send(signed_in, "post", f"workspaces/juno/artwork/{found['id']}/pages", {"pages": [2]})
+    assert [entry["name"] for entry in answer.json()] == ["slides, page 2.pdf"]
+    page = next(entry for entry in signed_in.get(ARTWORK).json() if entry["name"] == "slides, page 2.pdf")
+    assert (page["state"], page["facts"]["colours"][0]["hex"], page["facts"]["pages"]) == ("ready", "#0000ff", 1)
+    wrong = send(signed_in, "post", f"workspaces/juno/artwork/{found['id']}/pages", {"pages": [3]})
+    assert (wrong.status_code, "no page 3" in wrong.json()["message"]) == (422, True)
