@@ -36,22 +36,27 @@ def load() -> None:
 
 def fill(workspace: Any, owner: Any) -> None:
     """Brings in the sample's artwork and fills its placements, the way a person would."""
+    from demo.clips import guest_photo, lesson_clip
     from demo.marks import MARKS
     from demo.photos import all_photos
     from demo.sheets import FILLED, shelves
+    from fitzle.apps.artwork.clips import propose_stills, usable
     from fitzle.apps.artwork.intake import bring_in, take_in
     from fitzle.apps.destinations.shelves import add_destination, placements_of
 
     for name, sheets in shelves().items():
         add_destination(workspace, name, sheets)
     by_name = {entry.spec.name: str(entry.pk) for entry in placements_of(workspace)}
-    files = {name: text.encode() for name, text in MARKS.items()} | all_photos()
+    others = {"lesson-opening.mp4": lesson_clip(), "guest-rowan.jpg": guest_photo()}
+    files = others | {name: text.encode() for name, text in MARKS.items()} | all_photos()
     brought: dict[str, str] = {}
     for name, data in files.items():
         artwork = bring_in(workspace, owner, name, [data], [])
-        take_in(artwork.pk)
+        read = take_in(artwork.pk)
+        if read and usable(read):
+            propose_stills(read)
         brought[name] = str(artwork.pk)
-        if FILLED[name]:
+        if FILLED.get(name):
             _place(workspace, owner, artwork, [by_name[place] for place in FILLED[name]])
     _compose(workspace, owner, brought, by_name)
 

@@ -8,6 +8,7 @@ import { BenchScreen } from "./features/bench/BenchScreen";
 import { DeliveriesScreen } from "./features/deliveries/DeliveriesScreen";
 import { PreparationScreen } from "./features/preparation/PreparationScreen";
 import { SignInScreen } from "./features/session/SignInScreen";
+import { StillsScreen } from "./features/stills/StillsScreen";
 import { WallScreen } from "./features/wall/WallScreen";
 import { Header } from "./ui/Header";
 import { Trouble } from "./ui/Trouble";
@@ -27,6 +28,7 @@ export function App() {
         <Route index element={<WallScreen />} />
         <Route path="fits/:fit" element={<BenchScreen />} />
         <Route path="artwork" element={<ArtworkScreen />} />
+        <Route path="artwork/:artwork/stills" element={<StillsScreen key={location.pathname} />} />
         <Route path="artwork/:artwork/preparation" element={<PreparationScreen key={location.pathname} />} />
         <Route path="deliveries" element={<DeliveriesScreen />} />
         <Route path="*" element={<Trouble error={new Error("There is no such page.")} />} />

@@ -129,6 +129,7 @@ CONTENT_SECURITY_POLICY = {
         "style-src": [SELF, NONCE],
         "style-src-attr": ["'unsafe-inline'"],  # positions of proofs and parts; no style sheet can be injected by it
         "img-src": [SELF, "blob:", "data:"],
+        "media-src": [SELF],
         "font-src": [SELF],
         "connect-src": [SELF],
         "form-action": [SELF],

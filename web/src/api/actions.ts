@@ -131,6 +131,30 @@ export const proposeStep = (
     }),
   );
 
+/** When the frame at a moment is shown, or the one after it (1) or before it (-1). */
+export const momentOf = (workspace: string, artwork: string, at: number, step: -1 | 0 | 1) =>
+  answerOf(
+    client.GET("/api/workspaces/{workspace}/artwork/{artwork}/moment", {
+      params: { path: { workspace, artwork }, query: { at, step } },
+    }),
+  ).then((moment) => moment.seconds);
+
+export const takeStills = (workspace: string, artwork: string, moments: number[]) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/artwork/{artwork}/stills", {
+      params: { path: { workspace, artwork } },
+      body: { moments },
+    }),
+  );
+
+export const takePages = (workspace: string, artwork: string, pages: number[]) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/artwork/{artwork}/pages", {
+      params: { path: { workspace, artwork } },
+      body: { pages },
+    }),
+  );
+
 /** Uploads files; `onSent` gets the share of the bytes that went out (fetch cannot tell that). */
 export function bringIn(
   workspace: string,

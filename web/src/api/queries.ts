@@ -64,6 +64,18 @@ export const preparationQuery = (workspace: string, artwork: string) =>
       query.state.data?.working || query.state.data?.steps.some((step) => step.waiting) ? BUSY_MS / 2 : false,
   });
 
+export const stillsQuery = (workspace: string, artwork: string) =>
+  queryOptions({
+    queryKey: [workspace, "stills", artwork],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/artwork/{artwork}/stills", {
+          params: { path: { workspace, artwork } },
+        }),
+      ),
+    refetchInterval: (query) => (query.state.data && !query.state.data.proposals ? BUSY_MS : false),
+  });
+
 export const houseStyleQuery = (workspace: string) =>
   queryOptions({
     queryKey: [workspace, "house-style"],
@@ -139,3 +151,13 @@ export const artworkUrl = (workspace: string, artwork: { id: string; key: string
 /** The picture after the first `upto` steps of a preparation. */
 export const stepUrl = (workspace: string, artwork: string, upto: number, width: number, key: string) =>
   `/api/workspaces/${workspace}/artwork/${artwork}/preparation/picture?upto=${upto}&width=${Math.round(width)}&key=${key}`;
+
+/** A clip's filmstrip, one of its frames, or the clip itself for the browser to play. */
+export const stripUrl = (workspace: string, artwork: string) =>
+  `/api/workspaces/${workspace}/artwork/${artwork}/strip`;
+
+export const frameUrl = (workspace: string, artwork: string, at: number, width: number) =>
+  `/api/workspaces/${workspace}/artwork/${artwork}/frame?at=${at}&width=${Math.round(width)}`;
+
+export const clipUrl = (workspace: string, artwork: string) =>
+  `/api/workspaces/${workspace}/artwork/${artwork}/clip`;

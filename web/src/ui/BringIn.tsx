@@ -21,7 +21,7 @@ export function BringIn({ fills, label, look = "plain" }: Props) {
         multiple
         hidden
         aria-label={label}
-        accept="image/*,.svg,.svgz,.bmp,.ico,.tif,.tiff,.avif,.heic,.heif,.pdf"
+        accept="image/*,video/mp4,video/webm,.mov,.mkv,.svg,.svgz,.bmp,.ico,.tif,.tiff,.avif,.heic,.heif,.pdf"
         onChange={(event) => {
           bring([...(event.target.files ?? [])], fills);
           event.target.value = "";

@@ -4,11 +4,13 @@ import { Link, useParams, useSearchParams } from "react-router";
 import { renameArtwork } from "../../api/actions";
 import type { ArtworkOut } from "../../api/client";
 import { artworkQuery, artworkUrl } from "../../api/queries";
+import { clock } from "../../measure/clock";
 import { plural, wordsForBytes } from "../../measure/words";
 import { BringIn } from "../../ui/BringIn";
 import { Dimension } from "../../ui/Dimension";
 import { Problem, Trouble } from "../../ui/Trouble";
 import { DropZone } from "../wall/DropZone";
+import { PagesMenu } from "./PagesMenu";
 import { PlacesMenu } from "./PlacesMenu";
 
 export function ArtworkScreen() {
@@ -123,13 +125,7 @@ function Card({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }
             </p>
           ))}
           <div className="mt-5 flex items-center gap-5">
-            <PlacesMenu workspace={workspace} artwork={artwork} />
-            <Link
-              to={`/w/${workspace}/artwork/${artwork.id}/preparation`}
-              className="inline-flex min-h-8 items-center text-[13px] font-semibold text-measure hover:underline"
-            >
-              Prepare it
-            </Link>
+            <Ways workspace={workspace} artwork={artwork} />
             <a
               href={`/api/workspaces/${workspace}/artwork/${artwork.id}/original`}
               className="inline-flex min-h-8 items-center text-[13px] font-semibold text-measure hover:underline"
@@ -140,6 +136,31 @@ function Card({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }
         </>
       )}
     </aside>
+  );
+}
+
+const BARE = "inline-flex min-h-8 items-center text-[13px] font-semibold text-measure hover:underline";
+
+/** What can be done with an artwork next: a clip gives stills, a document its other pages. */
+function Ways({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {
+  const own = `/w/${workspace}/artwork/${artwork.id}`;
+  if (artwork.facts?.kind === "clip")
+    return (
+      <Link
+        to={`${own}/stills`}
+        className="inline-flex min-h-8 items-center rounded-[3px] border border-next bg-next px-3 py-1 text-[13px] font-semibold text-on-next hover:opacity-90"
+      >
+        Take stills
+      </Link>
+    );
+  return (
+    <>
+      <PlacesMenu workspace={workspace} artwork={artwork} />
+      <Link to={`${own}/preparation`} className={BARE}>
+        Prepare it
+      </Link>
+      {(artwork.facts?.pages ?? 1) > 1 && <PagesMenu workspace={workspace} artwork={artwork} />}
+    </>
   );
 }
 
@@ -215,16 +236,28 @@ function crispRows({ detail_px, crisp_px, crisp_dense_px, width, height }: Facts
   ];
 }
 
+function clipRows(artwork: ArtworkOut): [string, string][] {
+  const { seconds, fps, width, height, has_alpha } = artwork.facts!;
+  return [
+    ["It is", `a clip of ${clock(seconds ?? 0)}, ${Math.round((fps ?? 0) * 100) / 100} frames a second`],
+    ["File", `${formatWords(artwork.facts!)}, ${wordsForBytes(artwork.bytes)}`],
+    ["Picture", `${figure(width)} × ${figure(height)} px, ${has_alpha ? "with transparency" : "opaque"}`],
+  ];
+}
+
 function FactList({ artwork }: { artwork: ArtworkOut }) {
   const facts = (artwork.prepared_facts ?? artwork.facts)!;
-  const rows: [string, string][] = [
-    ["It is", `a ${facts.kind}, ${facts.vector ? "vector: crisp at any size" : "bitmap"}`],
-    ["File", `${formatWords(facts)}, ${wordsForBytes(artwork.bytes)}`],
-    ...crispRows(facts),
-    ["Without margins", `${figure(facts.trimmed.width)} × ${figure(facts.trimmed.height)} px`],
-    ["Transparency", TRANSPARENCY[facts.transparency]],
-    ["Flat backdrop", facts.flat_backdrop ?? "none"],
-  ];
+  const rows: [string, string][] =
+    facts.kind === "clip"
+      ? clipRows(artwork)
+      : [
+          ["It is", `a ${facts.kind}, ${facts.vector ? "vector: crisp at any size" : "bitmap"}`],
+          ["File", `${formatWords(facts)}, ${wordsForBytes(artwork.bytes)}`],
+          ...crispRows(facts),
+          ["Without margins", `${figure(facts.trimmed.width)} × ${figure(facts.trimmed.height)} px`],
+          ["Transparency", TRANSPARENCY[facts.transparency]],
+          ["Flat backdrop", facts.flat_backdrop ?? "none"],
+        ];
   return (
     <dl className="mt-4 text-[13px]">
       {rows.map(([term, value]) => (

@@ -45,7 +45,9 @@ export function AddPart({ bench }: { bench: Bench }) {
 /** The artwork of the workspace to choose from. */
 export function ArtworkList({ bench, choose }: { bench: Bench; choose: (artwork: string) => void }) {
   const artwork = useQuery(artworkQuery(bench.workspace));
-  const ready = (artwork.data ?? []).filter((entry) => entry.state === "ready");
+  const ready = (artwork.data ?? []).filter(
+    (entry) => entry.state === "ready" && entry.facts?.kind !== "clip",
+  );
   return (
     <div className="w-70">
       <ul className="grid max-h-80 grid-cols-3 gap-2 overflow-y-auto p-3">

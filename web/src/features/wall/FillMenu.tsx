@@ -83,7 +83,7 @@ function Choices({ workspace, fills, fit, close }: ChoicesProps) {
       {only && <h3 className="px-3 pt-2 text-[13px]">Or put artwork there</h3>}
       <ul className="max-h-56 min-h-16 flex-1 overflow-y-auto">
         {artwork.data
-          ?.filter((entry) => entry.state === "ready")
+          ?.filter((entry) => entry.state === "ready" && entry.facts?.kind !== "clip")
           .map((entry) => (
             <li key={entry.id} className="border-b border-hairline">
               <button

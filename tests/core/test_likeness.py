@@ -1,0 +1,44 @@
+"""The same picture in another size is recognised; another picture is not."""
+
+import numpy as np
+import pytest
+from demo.photos import all_photos
+from PIL import Image
+
+from fitzle.core.artwork.likeness import ALIKE_BITS, are_alike, differing_bits, likeness
+from tests.make import disc, opened, photo, saved
+
+PICTURES = [photo(600, 400, seed) for seed in range(8)] + [
+    opened(data).convert("RGB") for data in all_photos().values()
+]
+
+
+def hash_of(picture: Image.Image) -> str:
+    return likeness(np.asarray(picture.convert("RGBA")))
+
+
+@pytest.mark.parametrize("index", range(len(PICTURES)))
+@pytest.mark.parametrize(("share", "quality"), [(1, 40), (0.5, 90), (0.1, 40), (2, 75)])
+def test_size_and_quality_do_not_matter(index: int, share: float, quality: int) -> None:
+    picture = PICTURES[index]
+    size = (round(picture.width * share), round(picture.height * share))
+    again = opened(saved(picture.resize(size, Image.BICUBIC), "JPEG", quality=quality))
+    assert differing_bits(hash_of(picture), hash_of(again)) <= ALIKE_BITS
+
+
+def test_different_pictures_differ() -> None:
+    hashes = [hash_of(picture) for picture in PICTURES]
+    for index, one in enumerate(hashes):
+        for other in hashes[index + 1 :]:
+            assert not are_alike(one, other, (1.5, 1.5))
+
+
+def test_a_mark_is_told_by_its_shape_not_by_its_ground() -> None:
+    small, large = disc(100, "#17443c", 20), disc(400, "#17443c", 80)
+    assert are_alike(hash_of(small), hash_of(large), (1, 1))
+    assert not are_alike(hash_of(small), hash_of(large), (1, 1.2))
+
+
+def test_an_even_picture_is_like_nothing() -> None:
+    even = hash_of(Image.new("RGB", (40, 40), "#17443c"))
+    assert not are_alike(even, even, (1, 1))
