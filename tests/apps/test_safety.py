@@ -82,9 +82,11 @@ def test_a_stranger_gets_404_on_every_route_and_a_passer_by_401(
 
 
 def _call(client: Client, method: str, path: str, body: Any) -> Any:
-    if path.endswith("/artwork") and method == "post":
-        from django.core.files.uploadedfile import SimpleUploadedFile
+    from django.core.files.uploadedfile import SimpleUploadedFile
 
+    if path.endswith("/newer"):
+        return client.post(path, {"file": SimpleUploadedFile("a.svg", svg())})
+    if path.endswith("/artwork") and method == "post":
         return client.post(path, {"files": [SimpleUploadedFile("a.svg", svg())], "fills": ""})
     return send(client, method, path.removeprefix("/api/"), body)
 

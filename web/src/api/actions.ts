@@ -83,11 +83,31 @@ export const deliver = (workspace: string, fits: string[] | null, changed = fals
     }),
   );
 
-export const renameArtwork = (workspace: string, artwork: string, name: string) =>
+export const describeArtwork = (workspace: string, artwork: string, given: Schemas["Description"]) =>
   answerOf(
     client.PATCH("/api/workspaces/{workspace}/artwork/{artwork}", {
       params: { path: { workspace, artwork } },
-      body: { name },
+      body: given,
+    }),
+  );
+
+/** Gives an artwork a newer file of itself. */
+export const replaceArtwork = (workspace: string, artwork: string, file: File) => {
+  const form = new FormData();
+  form.append("file", file, file.name);
+  return answerOf(
+    client.POST("/api/workspaces/{workspace}/artwork/{artwork}/newer", {
+      params: { path: { workspace, artwork } },
+      body: form as never,
+      bodySerializer: (body) => body as unknown as FormData,
+    }),
+  );
+};
+
+export const bringBackArtwork = (workspace: string, artwork: string, number: number) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/artwork/{artwork}/earlier/{number}", {
+      params: { path: { workspace, artwork, number } },
     }),
   );
 

@@ -13,10 +13,18 @@ from ninja.files import UploadedFile
 
 from fitzle.apps.accounts.access import workspace_to_change, workspace_to_see
 from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
-from fitzle.apps.api.shapes import ArtworkOut, FitBrief, Message, Place, Rename
+from fitzle.apps.api.shapes import ArtworkOut, Description, FitBrief, Message, Place
 from fitzle.apps.api.views import rail_view
-from fitzle.apps.artwork.intake import bring_in, settle_stuck
-from fitzle.apps.artwork.library import artwork_of, artworks_of, facts_by_id, original_bytes, rename, shown_source
+from fitzle.apps.artwork.intake import bring_back, bring_in, bring_in_newer, settle_stuck
+from fitzle.apps.artwork.library import (
+    alike_by_id,
+    artwork_of,
+    artworks_of,
+    describe,
+    facts_by_id,
+    original_bytes,
+    shown_source,
+)
 from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.jobs.queue import make_later, read_later
@@ -62,11 +70,31 @@ def bring_in_artwork(
 
 
 @router.patch("/artwork/{uuid:artwork}", response=ArtworkOut)
-def rename_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, given: Rename) -> Any:
-    """Another name; the file itself is not touched."""
-    found = artwork_of(workspace_to_change(request.user, workspace), artwork)
-    rename(found, given.name)
+def describe_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, given: Description) -> Any:
+    """Another name, or other tags; the file itself is not touched."""
+    space = workspace_to_change(request.user, workspace)
+    found = artwork_of(space, artwork)
+    describe(found, given.name, given.tags)
     return found
+
+
+@router.post("/artwork/{uuid:artwork}/newer", response={202: ArtworkOut})
+def replace_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, file: File[UploadedFile]) -> Any:
+    """Takes a newer file of an artwork: once read it stands for it, with its preparation and in all its places."""
+    found = artwork_of(workspace_to_change(request.user, workspace), artwork)
+    newer = bring_in_newer(found, request.user, file.name or found.name, file.chunks())
+    read_later(newer.pk)
+    return Status(202, newer)
+
+
+@router.post("/artwork/{uuid:artwork}/earlier/{number}", response={202: ArtworkOut, 404: Message})
+def bring_back_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, number: int) -> Any:
+    """Lets one of an artwork's earlier files stand for it again, by its place in the list."""
+    found = bring_back(artwork_of(workspace_to_change(request.user, workspace), artwork), request.user, number)
+    if found is None:
+        return Status(404, {"message": "There is no such earlier file."})
+    read_later(found.pk)
+    return Status(202, found)
 
 
 @router.get("/artwork/{uuid:artwork}/picture")
@@ -111,10 +139,11 @@ def place_artwork(request: HttpRequest, workspace: Path[str], given: Place) -> A
 
 
 def with_uses(space: Any, artworks: list[Any]) -> list[Any]:
-    """The same, each with the places it is seen in."""
-    uses = uses_of_artwork(space)
+    """The same, each with the places it is seen in and the artwork that shows the same."""
+    uses, alike = uses_of_artwork(space), alike_by_id(artworks)
     for artwork in artworks:
         artwork.used_in = uses.get(str(artwork.pk), [])
+        artwork.alike = alike.get(str(artwork.pk), [])
     return artworks
 
 

@@ -48,6 +48,22 @@ class SignIn(Schema):
     password: str
 
 
+class AlikeOut(Schema):
+    """Another artwork that shows the same thing: the same file, larger, smaller, a vector …"""
+
+    id: UUID
+    name: str
+    relation: str
+
+
+class EarlierOut(Schema):
+    """A file that an artwork was before it was replaced."""
+
+    name: str
+    bytes: int
+    at: datetime
+
+
 class ArtworkOut(Schema):
     id: UUID
     name: str
@@ -59,6 +75,10 @@ class ArtworkOut(Schema):
     prepared_facts: ArtworkFacts | None = None
     key: str = ""
     used_in: list[str] = []
+    alike: list[AlikeOut] = []
+    tags: list[str]
+    parent_id: UUID | None
+    earlier: list[EarlierOut]
     created_at: datetime
     fills: list[str]
     shown_on: str | None = None
@@ -82,8 +102,11 @@ class ArtworkOut(Schema):
         return readable_ground([], [ArtworkFacts.model_validate(facts)])
 
 
-class Rename(Schema):
-    name: str
+class Description(Schema):
+    """What people call an artwork; null leaves a field as it is."""
+
+    name: str | None = None
+    tags: list[str] | None = None
 
 
 class Place(Schema):

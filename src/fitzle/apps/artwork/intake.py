@@ -17,6 +17,7 @@ from fitzle.apps.artwork.clips import read_clip, still_bytes
 from fitzle.apps.artwork.files import first_bytes, keep, keep_original, read_kept
 from fitzle.apps.artwork.models import Artwork, State
 from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.artwork.likeness import likeness, small_picture
 from fitzle.core.artwork.limits import Limits
 from fitzle.core.artwork.pages import page_alone
 from fitzle.core.artwork.reading import check_count, read_and_judge
@@ -26,6 +27,7 @@ from fitzle.core.errors import FitzleError
 
 log = logging.getLogger(__name__)
 STUCK_AFTER = timedelta(seconds=90)  # above the worker's hard time limit
+KEPT_EARLIER = 20  # files of one artwork
 LOST_AFTER = timedelta(minutes=10)  # in the queue without any worker
 
 
@@ -73,6 +75,7 @@ def _read(artwork: Artwork) -> None:
         facts, working_format = _read_picture(artwork)
     dumped = facts.model_dump(mode="json")
     _note(artwork, state=State.READY, progress=100, facts=dumped, working_format=working_format, message="")
+    artwork.save(update_fields=["likeness"])
 
 
 def _read_picture(artwork: Artwork) -> tuple[ArtworkFacts, str]:
@@ -84,6 +87,7 @@ def _read_picture(artwork: Artwork) -> tuple[ArtworkFacts, str]:
     copy = make_working_copy(found.source)
     if copy:
         keep("working", artwork.workspace_id, artwork.sha256, copy[0])
+    artwork.likeness = likeness(small_picture(found.source))
     return found.facts, copy[1] if copy else ""
 
 
@@ -96,6 +100,46 @@ def _take_out(artwork: Artwork, parent: Artwork) -> None:
         data = page_alone(whole, artwork.origin["page"] - 1, limits())
     sha256, count = keep_original(artwork.workspace_id, [data])
     _note(artwork, sha256=sha256, bytes=count, progress=30)
+
+
+def bring_in_newer(target: Artwork, user: Any, name: str, chunks: Iterable[bytes]) -> Artwork:
+    """Keeps the bytes of a newer file of an artwork; once it is read, `settle_newer` lets it stand for it."""
+    newer = bring_in(target.workspace, user, name, chunks, [])
+    newer.origin = {"replaces": str(target.pk)}
+    newer.save(update_fields=["origin"])
+    return newer
+
+
+def bring_back(target: Artwork, user: Any, number: int) -> Artwork | None:
+    """An earlier file of an artwork, by its place in the list, to be read and to stand for it again."""
+    if not 0 <= number < len(target.earlier):
+        return None
+    earlier = target.earlier[number]
+    return Artwork.objects.create(
+        workspace=target.workspace, name=earlier["name"], sha256=earlier["sha256"], bytes=earlier["bytes"],
+        origin={"replaces": str(target.pk)}, created_by=user,
+    )  # fmt: skip
+
+
+@transaction.atomic
+def settle_newer(newer: Artwork) -> Artwork | None:
+    """Lets a newer file that was read stand for the artwork it replaces; None where that is gone, or nothing to do.
+
+    Name, tags and preparation stay; the file before is kept among the earlier ones.
+    """
+    wanted = newer.origin.get("replaces")
+    target = Artwork.objects.select_for_update().filter(workspace=newer.workspace, pk=wanted).first()
+    if target is None:
+        return None
+    before = {"sha256": target.sha256, "name": target.name, "bytes": target.bytes, "at": timezone.now().isoformat()}
+    others = [entry for entry in target.earlier if entry["sha256"] not in (newer.sha256, target.sha256)]
+    target.earlier = [*others, before][-KEPT_EARLIER:]
+    for field in ("sha256", "bytes", "facts", "working_format", "likeness"):
+        setattr(target, field, getattr(newer, field))
+    target.prepared = None  # until its steps are made once more; fits show the newer file as it came for that moment
+    target.save()
+    newer.delete()
+    return target
 
 
 def filled(artwork: Artwork) -> None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Any
+from typing import Any, NamedTuple
 from uuid import UUID
 
 from django.http import Http404
@@ -12,6 +12,7 @@ from fitzle.apps.artwork.files import read_kept
 from fitzle.apps.artwork.intake import limits
 from fitzle.apps.artwork.models import Artwork, Content, State
 from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.artwork.likeness import are_alike
 from fitzle.core.artwork.reading import open_source
 from fitzle.core.artwork.sources import Source
 from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource
@@ -19,6 +20,8 @@ from fitzle.core.errors import ArtworkError
 
 _pixels = PixelCache()
 _opened: dict[str, Source] = {}
+MOST_TAGS, LONGEST_TAG = 20, 40
+SAME_SIZE = 0.01
 _MOST_OPENED = 12  # each holds its working copy decoded, at most 8 MB
 
 
@@ -40,10 +43,49 @@ def artwork_named(artwork_id: UUID | str) -> Artwork | None:
     return Artwork.objects.select_related("workspace").filter(pk=artwork_id).first()
 
 
-def rename(artwork: Artwork, name: str) -> None:
-    """Another name for people; the file stays as it came."""
-    artwork.name = name.strip()[:255] or artwork.name
-    artwork.save(update_fields=["name", "changed_at"])
+def describe(artwork: Artwork, name: str | None, tags: list[str] | None) -> None:
+    """Another name, or other tags, for people; the file stays as it came."""
+    if name is not None:
+        artwork.name = name.strip()[:255] or artwork.name
+    if tags is not None:
+        plain = (" ".join(tag.split())[:LONGEST_TAG] for tag in tags)
+        artwork.tags = list(dict.fromkeys(tag for tag in plain if tag))[:MOST_TAGS]
+    artwork.save(update_fields=["name", "tags", "changed_at"])
+
+
+class Alike(NamedTuple):
+    """Another artwork that shows the same: its id, its name, and how it compares."""
+
+    id: str
+    name: str
+    relation: str
+
+
+def alike_by_id(artworks: list[Artwork]) -> dict[str, list[Alike]]:
+    """For each artwork those others that are the same file, or the same picture in another size."""
+    known = [entry for entry in artworks if entry.state == State.READY and entry.likeness]
+    found: dict[str, list[Alike]] = {}
+    for index, one in enumerate(known):
+        for other in known[index + 1 :]:
+            relation = _relation(one, other)
+            if relation:
+                found.setdefault(str(one.pk), []).append(Alike(str(other.pk), other.name, relation[0]))
+                found.setdefault(str(other.pk), []).append(Alike(str(one.pk), one.name, relation[1]))
+    return found
+
+
+def _relation(one: Artwork, other: Artwork) -> tuple[str, str] | None:
+    """What the other is to the one, and the one to the other; None for pictures of different things."""
+    if one.sha256 == other.sha256:
+        return "the same file", "the same file"
+    sizes = [(entry.facts["width"], entry.facts["height"]) for entry in (one, other)]
+    if not are_alike(one.likeness, other.likeness, (sizes[0][0] / sizes[0][1], sizes[1][0] / sizes[1][1])):
+        return None
+    if one.facts["vector"] != other.facts["vector"]:
+        return ("a vector", "a bitmap") if other.facts["vector"] else ("a bitmap", "a vector")
+    if abs(sizes[0][0] - sizes[1][0]) <= SAME_SIZE * sizes[0][0]:
+        return "as large", "as large"
+    return ("larger", "smaller") if sizes[1][0] > sizes[0][0] else ("smaller", "larger")
 
 
 def original_bytes(artwork: Artwork) -> bytes:

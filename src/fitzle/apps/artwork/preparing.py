@@ -138,6 +138,15 @@ def make_costly_steps(artwork: Artwork, revision: int) -> bool:
     return True
 
 
+def made_again(artwork: Artwork) -> int:
+    """The revision of the steps that must be made once more for another file; 0 where there is none."""
+    preparation = Preparation.objects.filter(artwork=artwork).first()
+    if preparation is None or not document_of(preparation).made:
+        return 0
+    Preparation.objects.filter(pk=preparation.pk).update(made=0, progress=0)
+    return preparation.revision
+
+
 def make_prepared(artwork: Artwork, revision: int) -> bool:
     """Makes the prepared file in a worker and lets it stand for the artwork; False where the steps have changed since.
 

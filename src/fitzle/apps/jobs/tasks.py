@@ -8,9 +8,9 @@ from celery import shared_task
 from django.http import Http404
 
 from fitzle.apps.artwork.clips import best_moment, note_stills, propose_stills, usable
-from fitzle.apps.artwork.intake import filled, take_in
+from fitzle.apps.artwork.intake import filled, settle_newer, take_in
 from fitzle.apps.artwork.library import artwork_named
-from fitzle.apps.artwork.preparing import make_costly_steps, make_prepared
+from fitzle.apps.artwork.preparing import made_again, make_costly_steps, make_prepared
 from fitzle.apps.pieces.composing import bring_into
 from fitzle.apps.pieces.fits import fits_of_piece, fits_showing, make_file, place
 from fitzle.core.errors import FitzleError
@@ -25,6 +25,9 @@ def take_in_artwork(artwork_id: str) -> None:
     artwork = take_in(artwork_id)
     if artwork is None or artwork.state != "ready":
         return
+    if artwork.origin.get("replaces"):
+        _replace(artwork)
+        return
     if usable(artwork):
         propose_clip_stills.delay(artwork_id)
         return
@@ -32,6 +35,19 @@ def take_in_artwork(artwork_id: str) -> None:
         _fill(artwork)
     finally:
         filled(artwork)
+
+
+def _replace(newer: Any) -> None:
+    """Lets a newer file stand for its artwork, and has its steps and all that show it made once more."""
+    target = settle_newer(newer)
+    if target is None:
+        return
+    revision = made_again(target)
+    if revision:
+        make_costly.delay(str(target.pk), revision)
+        return
+    for fit in fits_showing(target.workspace, str(target.pk)):
+        make_fit_file.delay(str(fit.pk))
 
 
 @shared_task

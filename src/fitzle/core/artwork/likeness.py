@@ -9,9 +9,13 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from fitzle.core.artwork.sources import Pixels
+from fitzle.core.artwork.sources import Pixels, Source
+from fitzle.core.artwork.straight import straight
+from fitzle.core.geometry.rect import Rect
+from fitzle.core.units import Size
 
 ACROSS, DOWN = 9, 8
+FINER = 16  # times as many px are drawn, and averaged
 BEHIND = 128
 ALIKE_BITS = 5  # of 64; the same photo at a tenth of the size and JPEG quality 40 differs in at most 4
 ALIKE_RATIO = 0.02  # of the shape; another crop is another picture
@@ -26,6 +30,12 @@ def likeness(pixels: Pixels) -> str:
     small = cv2.resize(grey, (ACROSS, DOWN), interpolation=cv2.INTER_AREA)
     bits = (small[:, :-1] - small[:, 1:] > LEAST_STEP).ravel()
     return f"{int(''.join('1' if bit else '0' for bit in bits), 2):016x}"
+
+
+def small_picture(source: Source) -> Pixels:
+    """A picture small enough to be hashed, straight alpha."""
+    whole = Rect(0, 0, source.width, source.height)
+    return straight(source.pixels(whole, Size(ACROSS * FINER, DOWN * FINER)))
 
 
 def differing_bits(one: str, other: str) -> int:

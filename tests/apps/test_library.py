@@ -1,0 +1,147 @@
+"""Finding artwork again: names, tags, pictures of the same thing, places of use; newer files and earlier ones."""
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+from PIL import Image
+
+from tests.apps.helpers import send, upload, wall_proofs
+from tests.make import disc, opened, photo, saved
+
+pytestmark = pytest.mark.django_db
+Bring = Callable[..., Any]
+ARTWORK = "/api/workspaces/juno/artwork"
+
+
+@pytest.fixture
+def bring(signed_in: Any, django_capture_on_commit_callbacks: Any) -> Bring:
+    def brought(name: str, data: bytes, fills: str = "") -> Any:
+        return upload(signed_in, "juno", name, data, fills, django_capture_on_commit_callbacks)
+
+    return brought
+
+
+@pytest.fixture
+def replace(signed_in: Any, django_capture_on_commit_callbacks: Any) -> Callable[..., Any]:
+    """Gives an artwork a newer file and has the workers read it."""
+
+    def replaced(artwork: str, name: str, data: bytes) -> Any:
+        with django_capture_on_commit_callbacks(execute=True):
+            return signed_in.post(f"{ARTWORK}/{artwork}/newer", {"file": SimpleUploadedFile(name, data)})
+
+    return replaced
+
+
+def listed(client: Any, artwork: str) -> Any:
+    return next(entry for entry in client.get(ARTWORK).json() if entry["id"] == artwork)
+
+
+SCENE = photo(600, 400)
+
+
+def sized(width: int, height: int, quality: int = 90) -> bytes:
+    return saved(SCENE.resize((width, height), Image.BICUBIC), "JPEG", quality=quality)
+
+
+def test_the_same_file_twice_is_recognised(bring: Bring) -> None:
+    first = bring("a.jpg", sized(600, 400))
+    second = bring("b.jpg", sized(600, 400))
+    assert second["alike"] == [{"id": first["id"], "name": "a.jpg", "relation": "the same file"}]
+
+
+def test_a_larger_one_of_the_same_picture_is_pointed_out(signed_in: Any, bring: Bring) -> None:
+    small = bring("small.jpg", sized(150, 100, 50))
+    large = bring("large.jpg", sized(600, 400))
+    assert [(one["name"], one["relation"]) for one in large["alike"]] == [("small.jpg", "smaller")]
+    assert [(one["name"], one["relation"]) for one in listed(signed_in, small["id"])["alike"]] == [
+        ("large.jpg", "larger")
+    ]
+
+
+def test_other_pictures_are_not_alike(bring: Bring) -> None:
+    bring("a.jpg", sized(600, 400))
+    assert bring("b.jpg", saved(photo(600, 400, seed=99), "JPEG"))["alike"] == []
+    assert bring("cut.jpg", saved(SCENE.crop((0, 0, 400, 400)), "JPEG"))["alike"] == []
+
+
+def test_pictures_of_another_workspace_are_nobody_elses_business(
+    bring: Bring, make_person: Any, django_capture_on_commit_callbacks: Any
+) -> None:
+    from django.test import Client
+
+    bring("a.jpg", sized(600, 400))
+    client = Client()
+    client.force_login(make_person("mallory")[0], "django.contrib.auth.backends.ModelBackend")
+    theirs = upload(client, "mallory", "a.jpg", sized(600, 400), "", django_capture_on_commit_callbacks)
+    assert theirs["alike"] == []
+
+
+@pytest.mark.parametrize(
+    ("given", "kept"),
+    [
+        (["logo", " logo ", "spring  2026", ""], ["logo", "spring 2026"]),
+        (["x" * 90], ["x" * 40]),
+        ([str(number) for number in range(30)], [str(number) for number in range(20)]),
+        ([], []),
+    ],
+)
+def test_tags_are_tidied(signed_in: Any, bring: Bring, given: list[str], kept: list[str]) -> None:
+    artwork = bring("a.png", saved(disc(), "PNG"))["id"]
+    answer = send(signed_in, "patch", f"workspaces/juno/artwork/{artwork}", {"tags": given})
+    assert answer.json()["tags"] == kept
+    assert listed(signed_in, artwork)["name"] == "a.png"
+
+
+def test_the_places_of_use_are_named(signed_in: Any, bring: Bring, place: Any) -> None:
+    entry = place(destination="Web shop")
+    artwork = bring("a.jpg", sized(600, 400), str(entry.pk))["id"]
+    assert listed(signed_in, artwork)["used_in"] == ["Web shop, Test place"]
+
+
+def test_a_newer_file_stands_in_all_places_and_keeps_name_tags_and_steps(
+    signed_in: Any, bring: Bring, place: Any, replace: Callable[..., Any], django_capture_on_commit_callbacks: Any
+) -> None:
+    entry = place(destination="Here")
+    artwork = bring("a.jpg", sized(600, 400), str(entry.pk))["id"]
+    send(signed_in, "patch", f"workspaces/juno/artwork/{artwork}", {"name": "Front", "tags": ["logo"]})
+    body = {"revision": 0, "document": {"steps": [{"id": "a", "kind": "turn"}]}, "step": "turn"}
+    with django_capture_on_commit_callbacks(execute=True):
+        send(signed_in, "put", f"workspaces/juno/artwork/{artwork}/preparation", body)
+    before = wall_proofs(signed_in, "juno")["Test place"]["key"]
+    assert replace(artwork, "a2.jpg", saved(photo(640, 300, seed=5), "JPEG")).status_code == 202
+    after = listed(signed_in, artwork)
+    assert (after["name"], after["tags"], after["facts"]["width"]) == ("Front", ["logo"], 640)
+    assert (after["prepared_facts"]["width"], after["prepared_facts"]["height"]) == (300, 640)
+    assert [entry["name"] for entry in after["earlier"]] == ["Front"]
+    proof = wall_proofs(signed_in, "juno")["Test place"]
+    assert proof["key"] != before
+    assert proof["state"] != "working"
+    assert len(signed_in.get(ARTWORK).json()) == 1
+
+
+def test_an_earlier_file_is_brought_back(
+    signed_in: Any, bring: Bring, replace: Callable[..., Any], django_capture_on_commit_callbacks: Any
+) -> None:
+    first = bring("a.jpg", sized(600, 400))
+    replace(first["id"], "b.jpg", saved(photo(640, 300, seed=5), "JPEG"))
+    with django_capture_on_commit_callbacks(execute=True):
+        answer = send(signed_in, "post", f"workspaces/juno/artwork/{first['id']}/earlier/0")
+    assert answer.status_code == 202
+    after = listed(signed_in, first["id"])
+    assert (after["key"], after["facts"]["width"]) == (first["key"], 600)
+    assert len(after["earlier"]) == 1
+    assert send(signed_in, "post", f"workspaces/juno/artwork/{first['id']}/earlier/7").status_code == 404
+
+
+def test_a_newer_file_that_cannot_be_read_changes_nothing(
+    signed_in: Any, bring: Bring, replace: Callable[..., Any]
+) -> None:
+    first = bring("a.jpg", sized(600, 400))
+    replace(first["id"], "broken.jpg", b"nothing")
+    after = listed(signed_in, first["id"])
+    assert (after["key"], after["earlier"]) == (first["key"], [])
+    failed = next(entry for entry in signed_in.get(ARTWORK).json() if entry["name"] == "broken.jpg")
+    assert failed["state"] == "failed"
+    assert opened(signed_in.get(f"{ARTWORK}/{first['id']}/original").content).size == (600, 400)

@@ -1,0 +1,244 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState, type ReactNode } from "react";
+import { Link } from "react-router";
+
+import { bringBackArtwork, describeArtwork, replaceArtwork } from "../../api/actions";
+import type { ArtworkOut, Schemas } from "../../api/client";
+import { Button } from "../../ui/Button";
+import { Problem } from "../../ui/Trouble";
+import { Colours, FactList, Picture } from "./FactSheet";
+import { PagesMenu } from "./PagesMenu";
+import { PlacesMenu } from "./PlacesMenu";
+
+interface Props {
+  workspace: string;
+  artwork: ArtworkOut;
+  choose: (id: string) => void;
+}
+
+/** One artwork: what it really is, where it is seen, and what can be done with it next. */
+export function Card({ workspace, artwork, choose }: Props) {
+  const facts = artwork.facts;
+  return (
+    <aside aria-label={`What ${artwork.name} really is`} className="lg:sticky lg:top-4 lg:self-start">
+      <Title workspace={workspace} artwork={artwork} />
+      {artwork.message && (
+        <div className="mt-3">
+          <Problem message={artwork.message} />
+        </div>
+      )}
+      {facts && (
+        <>
+          <Picture workspace={workspace} artwork={artwork} />
+          <FactList artwork={artwork} />
+          <Colours colours={facts.colours} />
+          {facts.warnings.map((warning) => (
+            <p key={warning} className="mt-3 border-l-2 border-risky pl-3 text-risky">
+              {warning}
+            </p>
+          ))}
+          <Alike artwork={artwork} choose={choose} />
+          <div className="mt-5 flex flex-wrap items-center gap-x-5 gap-y-1">
+            <Ways workspace={workspace} artwork={artwork} />
+            <a
+              href={`/api/workspaces/${workspace}/artwork/${artwork.id}/original`}
+              className="inline-flex min-h-8 items-center text-[13px] font-semibold text-measure hover:underline"
+            >
+              Save the original
+            </a>
+          </div>
+          <About workspace={workspace} artwork={artwork} choose={choose} />
+        </>
+      )}
+    </aside>
+  );
+}
+
+const BARE = "inline-flex min-h-8 items-center text-[13px] font-semibold text-measure hover:underline";
+
+/** What can be done with an artwork next: a clip gives stills, a document its other pages. */
+function Ways({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {
+  const own = `/w/${workspace}/artwork/${artwork.id}`;
+  if (artwork.facts?.kind === "clip")
+    return (
+      <Link
+        to={`${own}/stills`}
+        className="inline-flex min-h-8 items-center rounded-[3px] border border-next bg-next px-3 py-1 text-[13px] font-semibold text-on-next hover:opacity-90"
+      >
+        Take stills
+      </Link>
+    );
+  return (
+    <>
+      <PlacesMenu workspace={workspace} artwork={artwork} />
+      <Link to={`${own}/preparation`} className={BARE}>
+        Prepare it
+      </Link>
+      {(artwork.facts?.pages ?? 1) > 1 && <PagesMenu workspace={workspace} artwork={artwork} />}
+    </>
+  );
+}
+
+/** Saves what people call an artwork. */
+function useDescribing(workspace: string, artwork: ArtworkOut) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (given: Schemas["Description"]) => describeArtwork(workspace, artwork.id, given),
+    onSuccess: () => queries.invalidateQueries({ queryKey: [workspace, "artwork"] }),
+  });
+}
+
+function Title({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {
+  const describe = useDescribing(workspace, artwork);
+  return (
+    <input
+      aria-label="Name"
+      defaultValue={artwork.name}
+      maxLength={255}
+      onBlur={(event) =>
+        event.target.value.trim() !== artwork.name && describe.mutate({ name: event.target.value })
+      }
+      onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+      className="w-full border-b-2 border-strong bg-transparent pb-1.5 font-heading text-lg font-semibold outline-offset-4"
+    />
+  );
+}
+
+const BETTER = ["larger", "a vector"];
+
+/** Other artwork that shows the same thing; a better one is named first. */
+function Alike({ artwork, choose }: Omit<Props, "workspace">) {
+  const others = [...artwork.alike].sort(
+    (a, b) => Number(BETTER.includes(b.relation)) - Number(BETTER.includes(a.relation)),
+  );
+  return others.slice(0, 4).map((other) => (
+    <p
+      key={other.id}
+      className={`mt-3 border-l-2 pl-3 text-[13px] ${BETTER.includes(other.relation) ? "border-risky text-risky" : "border-hairline text-soft"}`}
+    >
+      {words(other.relation)}{" "}
+      <button type="button" onClick={() => choose(other.id)} className="font-semibold underline">
+        {other.name}
+      </button>
+    </p>
+  ));
+}
+
+const words = (relation: string) =>
+  ({
+    larger: "You have a larger one of this:",
+    smaller: "A smaller one of this is",
+    "a vector": "You have a vector of this, crisp at any size:",
+    "a bitmap": "A bitmap of this is",
+    "as large": "Just as large, and the same picture, is",
+  })[relation] ?? "The very same file came in as";
+
+/** Where it is seen, its tags, and its newer and earlier files. */
+function About({ workspace, artwork, choose }: Props) {
+  return (
+    <dl className="mt-4 text-[13px]">
+      {artwork.parent_id && (
+        <Term name="Taken from">
+          <button
+            type="button"
+            className="text-measure hover:underline"
+            onClick={() => choose(artwork.parent_id!)}
+          >
+            {artwork.name.replace(/( at \d+:.*| *, page \d+)\.\w+$/, "")}
+          </button>
+        </Term>
+      )}
+      <Term name="Seen in">{artwork.used_in.length > 0 ? artwork.used_in.join("; ") : "no place yet"}</Term>
+      <Term name="Tags">
+        <Tags workspace={workspace} artwork={artwork} />
+      </Term>
+      <Term name="Its file">
+        <Files workspace={workspace} artwork={artwork} />
+      </Term>
+    </dl>
+  );
+}
+
+function Term({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <div className="grid grid-cols-[130px_1fr] border-b border-hairline py-1.5">
+      <dt className="text-soft">{name}</dt>
+      <dd className="min-w-0">{children}</dd>
+    </div>
+  );
+}
+
+function Tags({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {
+  const describe = useDescribing(workspace, artwork);
+  const own = artwork.tags.join(", ");
+  return (
+    <input
+      aria-label="Tags"
+      key={own}
+      defaultValue={own}
+      placeholder="logo, spring"
+      onBlur={(event) =>
+        event.target.value !== own && describe.mutate({ tags: event.target.value.split(",") })
+      }
+      onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+      className="min-h-6 w-full border-b border-hairline bg-transparent placeholder:text-soft focus:border-ink"
+    />
+  );
+}
+
+function Files({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {
+  const input = useRef<HTMLInputElement>(null);
+  const queries = useQueryClient();
+  const [all, showAll] = useState(false);
+  const after = () => {
+    for (const what of ["artwork", "wall", "fit"])
+      void queries.invalidateQueries({ queryKey: [workspace, what] });
+  };
+  const replace = useMutation({
+    mutationFn: (file: File) => replaceArtwork(workspace, artwork.id, file),
+    onSuccess: after,
+  });
+  const bringBack = useMutation({
+    mutationFn: (number: number) => bringBackArtwork(workspace, artwork.id, number),
+    onSuccess: after,
+  });
+  const trouble = replace.error ?? bringBack.error;
+  return (
+    <>
+      <input
+        ref={input}
+        type="file"
+        hidden
+        aria-label="A newer file"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) replace.mutate(file);
+          event.target.value = "";
+        }}
+      />
+      <Button look="bare" className="min-h-6" onClick={() => input.current?.click()}>
+        {replace.isPending ? "Sending it…" : "Replace by a newer one"}
+      </Button>
+      {artwork.earlier.length > 0 && (
+        <Button look="bare" className="ml-4 min-h-6" onClick={() => showAll(!all)}>
+          {`${artwork.earlier.length} earlier`}
+        </Button>
+      )}
+      {all && (
+        <ol>
+          {artwork.earlier.map((entry, number) => (
+            <li key={entry.at} className="flex items-baseline gap-3 border-t border-hairline py-1">
+              <span className="min-w-0 flex-1 truncate">
+                until {new Date(entry.at).toLocaleString("en-GB")}
+              </span>
+              <Button look="bare" className="min-h-6" onClick={() => bringBack.mutate(number)}>
+                Bring it back
+              </Button>
+            </li>
+          ))}
+        </ol>
+      )}
+      {trouble && <Problem message={trouble.message} />}
+    </>
+  );
+}
