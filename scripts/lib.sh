@@ -96,6 +96,16 @@ need_models() {
   stamped models "${inputs[@]}"
 }
 
+# The glyph library, made of an npm package.
+need_glyphs() {
+  local inputs=("$ROOT/scripts/glyphs.py" "$ROOT/web/package-lock.json")
+  [ -f "$ROOT/var/glyphs.json" ] && fresh glyphs "${inputs[@]}" && return 0
+  need_node_modules
+  say "Preparing the glyphs"
+  "$PYTHON" "$ROOT/scripts/glyphs.py" "$ROOT/var/glyphs.json" || fail "the glyphs could not be prepared"
+  stamped glyphs "${inputs[@]}"
+}
+
 web_inputs() { find "$ROOT/web/src" "$ROOT/web/index.html" "$ROOT/web/public" "$ROOT"/web/*.ts "$ROOT"/web/*.json \
   "$ROOT/src/fitzle/apps/api" "$ROOT/src/fitzle/core" -type f ! -name '*.pyc' ! -name schema.d.ts 2>/dev/null | sort; }
 

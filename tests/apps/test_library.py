@@ -145,3 +145,30 @@ def test_a_newer_file_that_cannot_be_read_changes_nothing(
     failed = next(entry for entry in signed_in.get(ARTWORK).json() if entry["name"] == "broken.jpg")
     assert failed["state"] == "failed"
     assert opened(signed_in.get(f"{ARTWORK}/{first['id']}/original").content).size == (600, 400)
+
+
+def test_glyphs_are_found_and_become_marks(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
+    found = signed_in.get("/api/workspaces/juno/glyphs?words=bicycle").json()
+    assert found["count"] == len(found["glyphs"]) < 72
+    assert "bike" in [glyph["name"] for glyph in found["glyphs"]]
+    assert all(glyph["paths"] for glyph in found["glyphs"])
+    with django_capture_on_commit_callbacks(execute=True):
+        answer = send(signed_in, "post", "workspaces/juno/glyphs", {"name": "bike", "stroke": 1.5})
+    mark = listed(signed_in, answer.json()["id"])
+    assert (mark["name"], mark["facts"]["kind"], mark["facts"]["vector"]) == ("bike.svg", "mark", True)
+    assert mark["facts"]["colours"][0]["hex"] == "#17443c"  # the first colour of the house
+    assert b'stroke-width="1.5"' in signed_in.get(f"{ARTWORK}/{mark['id']}/original").content
+
+
+@pytest.mark.parametrize(
+    "body", [{"name": "no-such-thing"}, {"name": "bike", "stroke": 99}, {"name": "bike", "colour": "greenish"}]
+)
+def test_a_glyph_that_cannot_be_is_said(signed_in: Any, body: dict[str, Any]) -> None:
+    assert send(signed_in, "post", "workspaces/juno/glyphs", body).status_code == 422
+
+
+def test_glyphs_come_a_page_at_a_time(signed_in: Any) -> None:
+    first = signed_in.get("/api/workspaces/juno/glyphs?style=filled").json()
+    next_ones = signed_in.get("/api/workspaces/juno/glyphs?style=filled&start=72").json()
+    assert len(first["glyphs"]) == 72 < first["count"]
+    assert {one["name"] for one in first["glyphs"]}.isdisjoint(one["name"] for one in next_ones["glyphs"])

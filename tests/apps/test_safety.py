@@ -44,6 +44,7 @@ BODIES = {
     "post /fits/{fit}/parts": {"revision": 1, "role": "headline"},
     "post /placements/{placement}/pieces": {"starting_point": 0},
     "put /artwork/{artwork}/preparation": {"revision": 0, "document": {"steps": []}, "step": "x"},
+    "post /glyphs": {"name": "bike"},
     "post /artwork/{artwork}/stills": {"moments": [0]},
     "post /artwork/{artwork}/pages": {"pages": [1]},
     "post /artwork/{artwork}/preparation/proposals/{kind}": {"step": "a"},

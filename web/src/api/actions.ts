@@ -175,6 +175,11 @@ export const takePages = (workspace: string, artwork: string, pages: number[]) =
     }),
   );
 
+export const markFromGlyph = (workspace: string, glyph: Schemas["GlyphIn"]) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/glyphs", { params: { path: { workspace } }, body: glyph }),
+  );
+
 /** Uploads files; `onSent` gets the share of the bytes that went out (fetch cannot tell that). */
 export function bringIn(
   workspace: string,

@@ -76,6 +76,19 @@ export const stillsQuery = (workspace: string, artwork: string) =>
     refetchInterval: (query) => (query.state.data && !query.state.data.proposals ? BUSY_MS : false),
   });
 
+export const glyphsQuery = (workspace: string, words: string, style: "outline" | "filled") =>
+  queryOptions({
+    queryKey: [workspace, "glyphs", style, words],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/glyphs", {
+          params: { path: { workspace }, query: { words, style } },
+        }),
+      ),
+    staleTime: Infinity,
+    placeholderData: (before) => before,
+  });
+
 export const houseStyleQuery = (workspace: string) =>
   queryOptions({
     queryKey: [workspace, "house-style"],

@@ -16,6 +16,7 @@ from fitzle.apps.api import (
     composing,
     deliveries,
     fits,
+    glyphs,
     house_style,
     pieces,
     preparation,
@@ -33,7 +34,7 @@ from fitzle.core.errors import FitzleError
 
 api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, openapi_url=None)
 api.add_router("/session", session.router)
-for module in (wall, artwork, pieces, fits, composing, typefaces, deliveries, preparation, house_style, clips):
+for module in (wall, artwork, pieces, fits, composing, typefaces, deliveries, preparation, house_style, clips, glyphs):
     api.add_router("/workspaces/{workspace}", module.router)
 
 

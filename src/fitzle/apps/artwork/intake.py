@@ -36,12 +36,20 @@ def limits() -> Limits:
     return Limits(max_bytes=settings.UPLOAD_LIMIT_BYTES, max_pixels=settings.UPLOAD_LIMIT_PIXELS)
 
 
-def bring_in(workspace: Any, user: Any, name: str, chunks: Iterable[bytes], fills: list[str]) -> Artwork:
+def bring_in(
+    workspace: Any,
+    user: Any,
+    name: str,
+    chunks: Iterable[bytes],
+    fills: list[str],
+    origin: dict[str, Any] | None = None,
+) -> Artwork:
     """Keeps the bytes of one file and notes it as queued; the caller sends it to a worker after commit."""
     sha256, count = keep_original(workspace.pk, chunks)
     return Artwork.objects.create(
-        workspace=workspace, name=name[:255] or "unnamed", sha256=sha256, bytes=count, fills=fills, created_by=user
-    )
+        workspace=workspace, name=name[:255] or "unnamed", sha256=sha256, bytes=count, fills=fills,
+        origin=origin or {}, created_by=user,
+    )  # fmt: skip
 
 
 def take_in(artwork_id: UUID | str) -> Artwork | None:
@@ -104,10 +112,7 @@ def _take_out(artwork: Artwork, parent: Artwork) -> None:
 
 def bring_in_newer(target: Artwork, user: Any, name: str, chunks: Iterable[bytes]) -> Artwork:
     """Keeps the bytes of a newer file of an artwork; once it is read, `settle_newer` lets it stand for it."""
-    newer = bring_in(target.workspace, user, name, chunks, [])
-    newer.origin = {"replaces": str(target.pk)}
-    newer.save(update_fields=["origin"])
-    return newer
+    return bring_in(target.workspace, user, name, chunks, [], {"replaces": str(target.pk)})
 
 
 def bring_back(target: Artwork, user: Any, number: int) -> Artwork | None:

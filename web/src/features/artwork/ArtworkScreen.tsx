@@ -8,6 +8,7 @@ import { BringIn } from "../../ui/BringIn";
 import { Trouble } from "../../ui/Trouble";
 import { DropZone } from "../wall/DropZone";
 import { Card } from "./Card";
+import { Glyphs } from "./Glyphs";
 import { EVERYTHING, Finding, found, type Wanted } from "./Finding";
 import { Library } from "./Library";
 
@@ -38,6 +39,7 @@ export function ArtworkScreen() {
               : `${plural(all.length, "artwork", "artworks")}, as they came.`}
           </h1>
           {all.length > 0 && <Finding all={all} wanted={wanted} want={setWanted} />}
+          <Glyphs workspace={workspace} made={choose} />
         </div>
         {shown ? (
           <div className="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_400px]">

@@ -1,0 +1,72 @@
+"""The glyph library: searched by word; a glyph becomes a mark among the artwork."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from django.http import HttpRequest
+from ninja import Path, Router, Schema, Status
+from pydantic import Field
+
+from fitzle.apps.accounts.access import house_colours, workspace_to_change, workspace_to_see
+from fitzle.apps.api.shapes import ArtworkOut, Message
+from fitzle.apps.artwork.intake import bring_in
+from fitzle.apps.jobs.queue import read_later
+from fitzle.core.artwork.glyphs import USUAL_STROKE, StrokeWidth, Style, find_glyphs, glyph_svg
+from fitzle.core.colour.contrast import BLACK
+from fitzle.core.colour.srgb import HexColour
+
+router = Router(tags=["glyphs"])
+AT_A_TIME = 72
+
+
+class GlyphOut(Schema):
+    """A glyph: its name, other words for it, and its paths (SVG path data) on a field of 24 x 24."""
+
+    name: str
+    words: list[str]
+    paths: list[str]
+
+
+class GlyphsOut(Schema):
+    """How many glyphs there are for the words, and some of them."""
+
+    count: int
+    glyphs: list[GlyphOut]
+
+
+class GlyphIn(Schema):
+    """A glyph to make a mark of; without a colour it gets the first of the house."""
+
+    name: Annotated[str, Field(max_length=80)]
+    style: Style = "outline"
+    stroke: StrokeWidth = USUAL_STROKE
+    colour: HexColour | None = None
+
+
+@router.get("/glyphs", response=GlyphsOut)
+def search_glyphs(
+    request: HttpRequest, workspace: Path[str], words: str = "", style: Style = "outline", start: int = 0
+) -> Any:
+    """The glyphs that have all the words, the nearest first."""
+    workspace_to_see(request.user, workspace)
+    found = find_glyphs(words[:100], style)
+    start = max(0, start)
+    return GlyphsOut(
+        count=len(found),
+        glyphs=[
+            GlyphOut(name=glyph.name, words=list(glyph.words[:8]), paths=list(glyph.paths(style)))
+            for glyph in found[start : start + AT_A_TIME]
+        ],
+    )
+
+
+@router.post("/glyphs", response={202: ArtworkOut, 422: Message})
+def make_mark(request: HttpRequest, workspace: Path[str], given: GlyphIn) -> Any:
+    """Makes a mark of a glyph."""
+    space = workspace_to_change(request.user, workspace)
+    colour = given.colour or next(iter(house_colours(space)), BLACK)
+    data = glyph_svg(given.name, given.style, colour, given.stroke)
+    mark = bring_in(space, request.user, f"{given.name}.svg", [data], [], origin={"glyph": given.name})
+    read_later(mark.pk)
+    return Status(202, mark)
