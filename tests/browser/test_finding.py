@@ -56,10 +56,14 @@ def test_a_newer_file_replaces_an_artwork_and_the_earlier_one_comes_back(person:
     person.go(f"/w/ottermoor/artwork?chosen={artwork}")
     person.sees("Replace by a newer one")
     person.driver.find_element("xpath", "//input[@aria-label='A newer file']").send_keys(str(newer))
-    person.wait(lambda: entry(person, "front.jpg")["facts"]["width"] == 320, "the newer file")
+
+    def width() -> float:
+        return float(next(one for one in person.ask(ARTWORK) if one["id"] == artwork)["facts"]["width"])
+
+    person.wait(lambda: width() == 320, "the newer file")
     person.button("1 earlier").click()
     person.button("Bring it back").click()
-    person.wait(lambda: entry(person, "front.jpg")["facts"]["width"] == 300, "the earlier file")
+    person.wait(lambda: width() == 300, "the earlier file")
 
 
 def test_a_glyph_is_found_by_another_word_and_made_a_mark(person: Person) -> None:
