@@ -167,6 +167,27 @@ def composed() -> list[Row]:
     return rows
 
 
+def artwork() -> list[Row]:
+    """Bringing in and preparing artwork."""
+    from benchmarks import artwork as own
+
+    intake, mixed = own.alone("intake"), own.alone("mixed")
+    ten, one = str(own.long_clip(600, (1920, 1080))), str(own.long_clip(60, (1280, 720)))
+    return [
+        row("intake of a 24 MP JPEG, all of it", intake["seconds"], None, "s", "< 1.5 s"),
+        row("  until it can be shown", intake["first_seconds"], None, "s", "< 0.5 s"),
+        row("  its memory above the modules", intake["grown_kb"] / 1000, None, "MB", "< 250 MB"),
+        row("a worker's memory after 200 intakes against after 50", (mixed["held_kb"] + mixed["grown_kb"]) / 1000,
+            mixed["held_kb"] / 1000, "MB", "ratio <= 1.15"),
+        row("filmstrip of 10 minutes of 1080p", own.alone("clip", ten, "strip")["seconds"], None, "s", "< 2 s"),
+        row("exact still of it", own.alone("clip", ten, "still")["seconds"], None, "s", "< 0.8 s"),
+        row("twelve proposals of 60 s of 720p", own.alone("clip", one, "proposals")["seconds"], None, "s", "< 6 s"),
+        row("flat cut-out at 1280x960", own.cut_ms(median_ms, "flat") / 1000, None, "s", "< 0.6 s"),
+        row("person cut out at 1280x960", own.cut_ms(median_ms, "person") / 1000, None, "s", "< 1.5 s"),
+        row("search of the glyphs, the slowest of three", own.glyph_ms(median_ms), None, "ms", "< 50 ms"),
+    ]  # fmt: skip
+
+
 def command_line() -> list[Row]:
     """Starting the command line."""
     root = Path(__file__).resolve().parents[1]
@@ -181,7 +202,8 @@ def command_line() -> list[Row]:
 
 def main() -> None:
     """All measurements in turn."""
-    rows = [entry for part in (command_line, fit_of_a_photo, previews, logo_bytes, composed, wall) for entry in part()]
+    parts = (command_line, fit_of_a_photo, previews, logo_bytes, composed, artwork, wall)
+    rows = [entry for part in parts for entry in part()]
     if "--json" in sys.argv:
         print(json.dumps({"figures": rows}))
         return

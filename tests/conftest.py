@@ -26,6 +26,8 @@ def _own_files(request: pytest.FixtureRequest, tmp_path: Path, settings: Any) ->
             "OPTIONS": {"location": str(tmp_path / "files")},
         },
     }
+    # Argon2 takes 100 MB and a tenth of a second on purpose, for each of two people in most tests.
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher", *settings.PASSWORD_HASHERS]
     app.conf.task_always_eager = True
     app.conf.task_eager_propagates = True
     cache.clear()

@@ -1,5 +1,6 @@
 """Formats beyond the usual ones, written by other libraries than the ones that read them."""
 
+import base64
 import gzip
 import io
 
@@ -168,3 +169,26 @@ def test_mutated_files_have_a_clear_outcome(fmt: str) -> None:
             assert inspected(io.BytesIO(bytes(data)), "m", Limits(max_pixels=4_000_000)).width > 0
         except FitzleError as error:
             assert str(error)
+
+
+def wrapping(more: str = "") -> bytes:
+    picture = base64.b64encode(saved(photo(120, 80), "PNG")).decode()
+    image = f'<image width="600" height="400" href="data:image/png;base64,{picture}"/>'
+    return svg(image + more, "0 0 600 400", 'width="600" height="400"')
+
+
+def test_an_svg_that_only_wraps_a_bitmap_is_found_out() -> None:
+    facts = read_artwork(wrapping(), "logo.svg").facts
+    assert (facts.format, facts.vector, facts.detail_px, facts.crisp_dense_px) == ("svg", False, 120, 60)
+    assert any("only wraps a bitmap that is 120 px long" in warning for warning in facts.warnings)
+
+
+@pytest.mark.parametrize(
+    ("more", "vector"),
+    [
+        ('<rect width="50" height="50"/>', True),
+        ('<clipPath id="a"><rect width="50" height="50"/></clipPath>', False),
+    ],
+)
+def test_a_drawing_with_a_bitmap_in_it_stays_a_drawing(more: str, vector: bool) -> None:
+    assert read_artwork(wrapping(more), "logo.svg").facts.vector is vector

@@ -6,6 +6,7 @@ import { sessionQuery } from "./api/queries";
 import { ArtworkScreen } from "./features/artwork/ArtworkScreen";
 import { BenchScreen } from "./features/bench/BenchScreen";
 import { DeliveriesScreen } from "./features/deliveries/DeliveriesScreen";
+import { HouseStyleScreen } from "./features/house/HouseStyleScreen";
 import { PreparationScreen } from "./features/preparation/PreparationScreen";
 import { SignInScreen } from "./features/session/SignInScreen";
 import { StillsScreen } from "./features/stills/StillsScreen";
@@ -30,6 +31,7 @@ export function App() {
         <Route path="artwork" element={<ArtworkScreen />} />
         <Route path="artwork/:artwork/stills" element={<StillsScreen key={location.pathname} />} />
         <Route path="artwork/:artwork/preparation" element={<PreparationScreen key={location.pathname} />} />
+        <Route path="house" element={<HouseStyleScreen />} />
         <Route path="deliveries" element={<DeliveriesScreen />} />
         <Route path="*" element={<Trouble error={new Error("There is no such page.")} />} />
       </Route>

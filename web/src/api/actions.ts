@@ -175,6 +175,11 @@ export const takePages = (workspace: string, artwork: string, pages: number[]) =
     }),
   );
 
+export const saveHouseStyle = (workspace: string, style: Schemas["HouseStyleIn"]) =>
+  answerOf(
+    client.PUT("/api/workspaces/{workspace}/house-style", { params: { path: { workspace } }, body: style }),
+  );
+
 export const markFromGlyph = (workspace: string, glyph: Schemas["GlyphIn"]) =>
   answerOf(
     client.POST("/api/workspaces/{workspace}/glyphs", { params: { path: { workspace } }, body: glyph }),

@@ -97,6 +97,18 @@ export const houseStyleQuery = (workspace: string) =>
     staleTime: 60_000,
   });
 
+export const harmoniesQuery = (workspace: string, colour: string) =>
+  queryOptions({
+    queryKey: [workspace, "harmonies", colour],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/harmonies", {
+          params: { path: { workspace }, query: { colour } },
+        }),
+      ),
+    staleTime: Infinity,
+  });
+
 export const typefacesQuery = (workspace: string, fit: string, part: string, key: string) =>
   queryOptions({
     queryKey: [workspace, "typefaces", fit, part, key],

@@ -10,6 +10,7 @@ import { chooseTheme, storedTheme } from "./theme";
 const LINKS = [
   { to: "", label: "Wall" },
   { to: "artwork", label: "Artwork" },
+  { to: "house", label: "House style" },
   { to: "deliveries", label: "Deliveries" },
 ];
 

@@ -35,18 +35,33 @@ class HouseStyle(NamedTuple):
     heading: str
     text: str
     named: list[dict[str, str]]
+    naming: str
 
 
 def house_style(workspace: Workspace) -> HouseStyle:
     """The house style."""
     faces = workspace.house_style.get("typefaces", {})
     named = [{"name": entry.get("name", ""), "hex": entry["hex"]} for entry in workspace.house_style.get("colours", [])]
-    return HouseStyle(list(house_colours(workspace)), faces.get("heading", ""), faces.get("text", ""), named)
+    return HouseStyle(
+        list(house_colours(workspace)), faces.get("heading", ""), faces.get("text", ""), named, naming_rule(workspace)
+    )
 
 
 def house_colours(workspace: Workspace) -> tuple[str, ...]:
     """The hex codes of the house style's colours, in order."""
     return tuple(entry["hex"] for entry in workspace.house_style.get("colours", []))
+
+
+def naming_rule(workspace: Workspace) -> str:
+    """The house's own rule for file names; empty where each place's own holds."""
+    return str(workspace.house_style.get("naming", ""))
+
+
+def save_house_style(workspace: Workspace, colours: list[dict[str, str]], heading: str, text: str, naming: str) -> None:
+    """Another house style."""
+    faces = {"heading": heading, "text": text}
+    workspace.house_style = {"colours": colours, "typefaces": faces, "naming": naming}
+    workspace.save(update_fields=["house_style"])
 
 
 def _membership(user: Any, slug: str) -> Membership:

@@ -38,7 +38,7 @@ class User(AbstractBaseUser):
 class Workspace(models.Model):
     """One business. `house_style` holds what its pieces are made with.
 
-    {"colours": [{"name", "hex"}], "typefaces": {"heading", "text"}}
+    {"colours": [{"name", "hex"}], "typefaces": {"heading", "text"}, "naming": rule for file names}
     """
 
     name = models.CharField(max_length=120)

@@ -8,7 +8,7 @@ from uuid import UUID
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router, Status
 
-from fitzle.apps.accounts.access import house_colours, workspace_to_change, workspace_to_see
+from fitzle.apps.accounts.access import house_colours, naming_rule, workspace_to_change, workspace_to_see
 from fitzle.apps.api.fits import view_of_changed
 from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
 from fitzle.apps.api.shapes import Begin, FitOut, Message, NewPart, StalePiece, StartingPointOut
@@ -24,7 +24,7 @@ from fitzle.core.piece.document import artworks_in
 from fitzle.core.pipeline import look_at_fit, plan_fit, proof_bytes
 from fitzle.core.preflight.legibility import contrasts_behind
 from fitzle.core.render.svg import svg_of
-from fitzle.core.spec.naming import file_name
+from fitzle.core.spec.naming import file_name, rule_for
 
 router = Router(tags=["composing"])
 MOST_COLOURS = 40
@@ -66,7 +66,7 @@ def as_svg(request: HttpRequest, workspace: Path[str], fit: UUID) -> HttpRespons
     opened = looked_fit(space, fit_of(space, fit))
     data = svg_of(opened.planned.plan, opened.sources(preview=False))
     name = file_name(
-        opened.sheet.naming,
+        rule_for(opened.sheet.naming, naming_rule(space)),
         "svg",
         subject=opened.document.subject,
         placement=opened.sheet.name,

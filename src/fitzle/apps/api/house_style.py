@@ -1,35 +1,130 @@
-"""The house style: what the workspace's pieces are made with."""
+"""The house style: what the workspace's pieces are made with, and palettes to make it of."""
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Annotated, Any
 
 from django.http import HttpRequest
 from ninja import Path, Router, Schema
+from pydantic import AfterValidator, Field
 
-from fitzle.apps.accounts.access import house_style, workspace_to_see
+from fitzle.apps.accounts.access import house_style, save_house_style, workspace_to_change, workspace_to_see
+from fitzle.apps.api.shapes import Message
+from fitzle.apps.artwork.library import ready_marks
+from fitzle.apps.jobs.queue import make_later
+from fitzle.apps.pieces.fits import all_fits
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.colour.contrast import contrast_matrix, weakest_contrast
+from fitzle.core.colour.dark_version import DARK_GROUND
+from fitzle.core.colour.harmonies import harmonies
+from fitzle.core.colour.srgb import HexColour, parse_hex
+from fitzle.core.errors import DocumentError
+from fitzle.core.spec.naming import file_name
+from fitzle.core.spec.tokens import TOKENS, USUAL_RULE, checked_rule
+from fitzle.core.type.library import offered_families
+from fitzle.core.units import Size
 
 router = Router(tags=["house style"])
+MOST_COLOURS = 16
+LIGHT_GROUND = "#ffffff"
+Rule = Annotated[str, Field(max_length=200), AfterValidator(checked_rule)]
 
 
 class HouseColour(Schema):
     """A colour with the name that people give it."""
 
+    name: Annotated[str, Field(max_length=60)] = ""
+    hex: HexColour
+
+
+class HouseMark(Schema):
+    """A mark, and the contrast that it reaches on a light and on a dark ground."""
+
+    id: str
     name: str
-    hex: str
+    key: str
+    on_light: float
+    on_dark: float
 
 
-class HouseStyleOut(Schema):
-    """Colours in order and typefaces (empty: the usual one)."""
+class HouseStyleIn(Schema):
+    """Colours in order, typefaces (empty: the usual one) and the naming rule (empty: that of each place)."""
 
-    colours: list[HouseColour]
-    heading: str
-    text: str
+    colours: Annotated[list[HouseColour], Field(max_length=MOST_COLOURS)]
+    heading: Annotated[str, Field(max_length=80)] = ""
+    text: Annotated[str, Field(max_length=80)] = ""
+    naming: Rule = ""
+
+
+class HouseStyleOut(HouseStyleIn):
+    """The house style with what follows from it: contrasts of pairs, an example of a name, marks on their grounds."""
+
+    contrasts: list[list[float]]
+    example: str
+    tokens: list[str]
+    families: list[str]
+    marks: list[HouseMark]
+    light: str = LIGHT_GROUND
+    dark: str = DARK_GROUND
+
+
+class HarmonyOut(Schema):
+    """A harmony of one colour."""
+
+    name: str
+    colours: list[str]
 
 
 @router.get("/house-style", response=HouseStyleOut)
 def read_house_style(request: HttpRequest, workspace: Path[str]) -> Any:
     """The house style."""
-    space = workspace_to_see(request.user, workspace)
+    return _view(workspace_to_see(request.user, workspace))
+
+
+@router.put("/house-style", response={200: HouseStyleOut, 422: Message})
+def change_house_style(request: HttpRequest, workspace: Path[str], given: HouseStyleIn) -> Any:
+    """Saves the house style; what is coloured by it is made once more."""
+    space = workspace_to_change(request.user, workspace)
+    known = {family.name for family in offered_families()}
+    for face in (given.heading, given.text):
+        if face and face not in known:
+            raise DocumentError(f"there is no typeface {face!r}", advice="Choose one of those that ship with Fitzle.")
+    save_house_style(space, [colour.dict() for colour in given.colours], given.heading, given.text, given.naming)
+    make_later(fit.pk for fit in all_fits(space))
+    return _view(space)
+
+
+@router.get("/harmonies", response=list[HarmonyOut])
+def read_harmonies(request: HttpRequest, workspace: Path[str], colour: HexColour) -> Any:
+    """Colours that go with one."""
+    workspace_to_see(request.user, workspace)
+    return [HarmonyOut(name=name, colours=found) for name, found in harmonies(colour).items()]
+
+
+def _view(space: Any) -> HouseStyleOut:
     style = house_style(space)
-    return HouseStyleOut(colours=style.named, heading=style.heading, text=style.text)
+    rule = style.naming or USUAL_RULE
+    example = file_name(
+        rule, "png", subject="Spring lesson", placement="Header", size=Size(1280, 720), date="2026-03-01", version="2"
+    )
+    return HouseStyleOut(
+        colours=[HouseColour(**entry) for entry in style.named],
+        heading=style.heading,
+        text=style.text,
+        naming=style.naming,
+        contrasts=contrast_matrix(style.colours),
+        example=example,
+        tokens=[f"{{{token}}}" for token in TOKENS],
+        families=[family.name for family in offered_families()],
+        marks=[_mark(mark) for mark in ready_marks(space)],
+    )
+
+
+def _mark(artwork: Any) -> HouseMark:
+    facts = ArtworkFacts.model_validate(artwork.content.facts)
+    light, dark = (
+        round(weakest_contrast(facts.edge_colours, parse_hex(ground)), 2) for ground in (LIGHT_GROUND, DARK_GROUND)
+    )
+    return HouseMark(
+        id=str(artwork.pk), name=artwork.name, key=artwork.content.sha256[:20], on_light=light, on_dark=dark
+    )

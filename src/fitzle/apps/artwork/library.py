@@ -134,6 +134,11 @@ def newest_of_kind(workspace: Any, kind: str) -> list[str]:
     return [str(key) for key in ready.values_list("pk", flat=True)]
 
 
+def ready_marks(workspace: Any) -> list[Artwork]:
+    """All marks that are ready, the newest first."""
+    return list(Artwork.objects.filter(workspace=workspace, state=State.READY, facts__kind="mark"))
+
+
 def source_of(artwork: Artwork, *, preview: bool) -> Source:
     """The artwork as a source of pixels; for previews its working copy, with a cache of what was drawn."""
     return _preview_source(artwork, artwork.content) if preview else _full_source(artwork)

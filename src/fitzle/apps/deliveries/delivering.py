@@ -15,11 +15,12 @@ from django.db.models import Max
 from django.http import Http404
 from django.utils import timezone
 
+from fitzle.apps.accounts.access import naming_rule
 from fitzle.apps.deliveries.models import DeliveredFile, Delivery
 from fitzle.apps.pieces.fits import file_path
 from fitzle.apps.pieces.opening import OpenFit, is_made
 from fitzle.core.errors import FitzleError
-from fitzle.core.spec.naming import file_name, safe_stem, unused_name
+from fitzle.core.spec.naming import file_name, rule_for, safe_stem, unused_name
 from fitzle.core.units import Size
 
 ZIP_DATE = (1980, 1, 1, 0, 0, 0)  # the same files give the same archive
@@ -53,9 +54,14 @@ def _record(delivery: Delivery, opened: OpenFit, used: dict[str, list[str]]) -> 
     version = (DeliveredFile.objects.filter(placement=placement).aggregate(last=Max("version"))["last"] or 0) + 1
     folder = safe_stem(placement.destination.name)
     name = file_name(
-        opened.sheet.naming, file["format"], subject=opened.document.subject, placement=opened.sheet.name,
-        size=Size(file["width"], file["height"]), date=timezone.now().date().isoformat(), version=str(version),
-    )  # fmt: skip
+        rule_for(opened.sheet.naming, naming_rule(delivery.workspace)),
+        file["format"],
+        subject=opened.document.subject,
+        placement=opened.sheet.name,
+        size=Size(file["width"], file["height"]),
+        date=timezone.now().date().isoformat(),
+        version=str(version),
+    )
     name = unused_name(name, used.setdefault(folder, []))
     used[folder].append(name)
     DeliveredFile.objects.create(

@@ -48,6 +48,11 @@ def fits_of_piece(piece: Piece) -> list[Fit]:
     return list(_fits(piece.workspace).filter(piece=piece))
 
 
+def all_fits(workspace: Any) -> list[Fit]:
+    """All fits of the workspace."""
+    return list(_fits(workspace))
+
+
 def fits_showing(workspace: Any, artwork_id: str) -> list[Fit]:
     """All fits that an artwork is seen in."""
     fits = _fits(workspace)

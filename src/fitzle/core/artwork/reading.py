@@ -19,6 +19,7 @@ from fitzle.core.artwork.straight import straight
 from fitzle.core.artwork.svg_packed import unpacked_svg
 from fitzle.core.artwork.svg_sanitise import sanitised_svg
 from fitzle.core.artwork.svg_size import svg_frame
+from fitzle.core.artwork.svg_wrapped import wrapped_bitmap_px
 from fitzle.core.artwork.unreadable import unreadable
 from fitzle.core.colour.main_colours import ColourShare, main_colours
 from fitzle.core.colour.srgb import Rgb
@@ -162,7 +163,14 @@ def _bitmap_extent(source: BitmapSource, backdrop: Rgb | None, opaque: bool) -> 
 
 def _read_svg(data: bytes, count: int, name: str, limits: Limits, warnings: list[str]) -> Artwork:
     root = sanitised_svg(data, limits, warnings)
-    return _read_drawn(VectorSource(root, svg_frame(root)), "svg", count, name, warnings)
+    wrapped = wrapped_bitmap_px(root)
+    if wrapped:
+        warnings.append(f"It is called a vector but only wraps a bitmap that is {wrapped} px long.")
+    found = _read_drawn(VectorSource(root, svg_frame(root)), "svg", count, name, warnings)
+    if not wrapped:
+        return found
+    crisp = {"vector": False, "detail_px": wrapped, "crisp_px": wrapped, "crisp_dense_px": wrapped / 2}
+    return found._replace(facts=found.facts.model_copy(update=crisp))
 
 
 def _read_page(data: bytes, name: str, limits: Limits, warnings: list[str]) -> Artwork:

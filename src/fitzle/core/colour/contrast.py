@@ -51,3 +51,9 @@ def best_against(candidates: Iterable[str], behind: Iterable[Rgb]) -> str:
     worst = {colour: min(contrast_ratio(parse_hex(colour), ground) for ground in grounds) for colour in line}
     good = next((colour for colour in line if worst[colour] >= LEAST_GRAPHICS_CONTRAST), None)
     return to_hex(parse_hex(good or max(line, key=lambda colour: worst[colour])))
+
+
+def contrast_matrix(colours: Iterable[str]) -> list[list[float]]:
+    """The contrast ratio of each colour (hex) with each, to two decimals."""
+    known = [parse_hex(colour) for colour in colours]
+    return [[round(contrast_ratio(one, other), 2) for other in known] for one in known]

@@ -6,7 +6,7 @@ import re
 import unicodedata
 from collections.abc import Collection
 
-from fitzle.core.spec.tokens import filled_rule
+from fitzle.core.spec.tokens import USUAL_RULE, filled_rule
 from fitzle.core.units import Size
 
 LONGEST_STEM = 120  # characters; with folder and extension well below the 255 bytes of common file systems
@@ -42,6 +42,11 @@ def file_name(
         "version": version,
     }
     return f"{safe_stem(filled_rule(rule, values))}.{EXTENSIONS.get(fmt, fmt)}"
+
+
+def rule_for(own: str, house: str) -> str:
+    """The naming rule of a place: its own where it states one, else that of the house, else the usual one."""
+    return house if house and own == USUAL_RULE else own
 
 
 def unused_name(name: str, used: Collection[str]) -> str:

@@ -9,7 +9,7 @@ from pydantic import AfterValidator, Discriminator, Field, Tag, model_validator
 
 from fitzle.core.colour.srgb import HexColour
 from fitzle.core.findings import Frozen
-from fitzle.core.spec.tokens import checked_rule
+from fitzle.core.spec.tokens import USUAL_RULE, checked_rule
 from fitzle.core.units import Fraction, PositivePx, Size, parse_ratio
 
 VERSION = 1
@@ -183,8 +183,6 @@ class SpecSheet(Frozen):
     windows: tuple[Window, ...] = ()
     seen: tuple[Seen, ...] = ()
     grounds: tuple[HexColour, ...] = ("#ffffff",)
-    naming: Annotated[str, Field(min_length=1, max_length=200), AfterValidator(checked_rule)] = (
-        "{subject}_{width}x{height}"
-    )
+    naming: Annotated[str, Field(min_length=1, max_length=200), AfterValidator(checked_rule)] = USUAL_RULE
     fields: tuple[UploadField, ...] = ()
     capacity: Annotated[int, Field(ge=1)] | None = None

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+USUAL_RULE = "{subject}_{width}x{height}"  # of a sheet that states none
 TOKENS = ("subject", "placement", "width", "height", "size", "date", "version")
 _TOKEN = re.compile(r"\{([^{}]*)\}")
 

@@ -36,7 +36,7 @@ class Backdrop(NamedTuple):
     def confidence(self) -> float:
         """How sure it is that the picture stands on a flat backdrop, 0 to 1."""
         even = min(1.0, FLAT_SIGMA / max(self.sigma, 1e-6))
-        return round(float(min(1.0, self.share / FLAT_SHARE) ** 4 * even**0.5), 3)
+        return round(float(min(1.0, self.share / FLAT_SHARE) ** 3 * even), 3)
 
 
 def lab_of(pixels: Pixels) -> Lab:

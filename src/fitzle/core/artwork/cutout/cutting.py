@@ -18,7 +18,7 @@ from fitzle.core.errors import ArtworkError, ValueOutOfRange
 from fitzle.core.geometry.rect import Rect
 
 Method = Literal["auto", "flat", "person", "object"]
-SURE = 0.6  # of 1; below, no engine is used unasked: a blurred room reached 0.56
+SURE = 0.5  # of 1; below, no engine is used unasked
 CERTAIN = 0.9  # of a flat backdrop: nobody is looked for before it
 TOLERANCES = (0.1, 10.0)
 SOFTNESSES_PX = (0.5, 16.0)
