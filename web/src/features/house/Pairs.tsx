@@ -6,7 +6,7 @@ const READS = 4.5;
 const READS_LARGE = 3;
 
 const words = (ratio: number) =>
-  ratio >= READS ? "reads" : ratio >= READS_LARGE ? "large only" : "does not read";
+  ratio >= READS ? "reads" : ratio >= READS_LARGE ? "large only" : "too faint";
 
 /** Words in each colour on each other one, with their contrast. */
 export function Pairs({ house }: { house: House }) {
