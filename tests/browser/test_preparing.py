@@ -93,7 +93,7 @@ def test_a_subject_is_cut_out_of_a_box_that_is_drawn(prepared: Person) -> None:
     stroke(person, 330, 300, (-165, -150))
     person.sees("the subject you marked")
     box = step(person)["box"]
-    assert 0.5 < box["width"] < 0.9
+    assert 0.3 < box["width"] < 0.9
     frame = person.find("//*[@role='application'][contains(@aria-label, 'Box')]")
     person.driver.execute_script("arguments[0].focus()", frame)
     ActionChains(person.driver).key_down(Keys.SHIFT).send_keys(Keys.ARROW_RIGHT).key_up(Keys.SHIFT).perform()

@@ -91,7 +91,7 @@ def test_all_that_fit_are_delivered_and_recorded(person: Person) -> None:
     person.sees("again")
 
 
-@pytest.mark.parametrize("path", ["", "/artwork", "/deliveries"])
+@pytest.mark.parametrize("path", ["", "/artwork", "/house", "/deliveries"])
 def test_screens_keep_their_width_on_a_tablet_and_name_all_their_buttons(person: Person, path: str) -> None:
     person.size_window(820, 1180)
     person.go(f"/w/ottermoor{path}")

@@ -117,7 +117,7 @@ function Alike({ artwork, choose }: Omit<Props, "workspace">) {
       className={`mt-3 border-l-2 pl-3 text-[13px] ${BETTER.includes(other.relation) ? "border-risky text-risky" : "border-hairline text-soft"}`}
     >
       {words(other.relation)}{" "}
-      <button type="button" onClick={() => choose(other.id)} className="font-semibold underline">
+      <button type="button" onClick={() => choose(other.id)} className="min-h-6 font-semibold underline">
         {other.name}
       </button>
     </p>
@@ -141,7 +141,7 @@ function About({ workspace, artwork, choose }: Props) {
         <Term name="Taken from">
           <button
             type="button"
-            className="text-measure hover:underline"
+            className="min-h-6 text-measure hover:underline"
             onClick={() => choose(artwork.parent_id!)}
           >
             {artwork.name.replace(/( at \d+:.*| *, page \d+)\.\w+$/, "")}
