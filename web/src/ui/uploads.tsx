@@ -37,9 +37,11 @@ export function UploadsProvider({ workspace, children }: { workspace: string; ch
         const key = nextKey++;
         setUploads((all) => [...all, { key, name: file.name, sent: 0 }]);
         bringIn(workspace, [file], fills, (sent) => change([key], () => ({ sent })))
-          .then(([artwork]) => {
+          .then(async ([artwork]) => {
             change([key], () => ({ sent: 1, artwork: artwork?.id }));
-            return queries.invalidateQueries({ queryKey: [workspace, "artwork"] });
+            // A first list that is still on its way does not know this file, and would not be asked for again.
+            await queries.cancelQueries({ queryKey: [workspace, "artwork"] });
+            await queries.invalidateQueries({ queryKey: [workspace, "artwork"] });
           })
           .catch((error: Error) => change([key], () => ({ trouble: `${file.name}: ${error.message}` })));
       }
