@@ -50,6 +50,13 @@ def table(rows: list[tuple[str, str, str]]) -> str:
     return "\n".join(lines + [f"| {name} | {version} | {licence} |" for name, version, licence in rows])
 
 
+def opened_rows() -> list[tuple[str, str, str]]:
+    """(name, version, licence) of the wheels that are only opened for the models in them."""
+    names = re.findall(r"^([A-Za-z0-9_.-]+)==(\S+)", (ROOT / "requirements-models.txt").read_text(), re.M)
+    return [(name, version, "MIT (the models in it: Apache-2.0)") for name, version in names]
+
+
 if __name__ == "__main__":
-    parts = [HEAD, "## Python", table(python_rows()), "## Front end", table(node_rows())]
+    parts = [HEAD, "## Python", table(python_rows()), "## Opened for their models, not installed", table(opened_rows()),
+             "## Front end", table(node_rows())]  # fmt: skip
     (ROOT / "DEPENDENCIES.md").write_text("\n\n".join(part.strip() for part in parts) + "\n")
