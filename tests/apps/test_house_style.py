@@ -19,6 +19,7 @@ def test_colours_come_back_in_order_with_all_their_contrasts(signed_in: Any) -> 
     assert [colour["hex"] for colour in style["colours"]] == ["#101010", "#f4d06f", "#f6e7b8"]
     assert style["contrasts"][0][1] > 10
     assert style["contrasts"][1][2] < 1.5
+    assert (style["readings"][0][1], style["readings"][1][2], style["readable"]) == ("reads", "too faint", 2)
     assert style["contrasts"][0][1] == style["contrasts"][1][0]
 
 
@@ -53,7 +54,7 @@ def test_the_naming_rule_names_files_where_a_place_has_none(
 def test_marks_are_measured_on_light_and_dark_grounds(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
     upload(signed_in, "juno", "dark.png", saved(disc(colour="#17443c"), "PNG"), "", django_capture_on_commit_callbacks)
     [mark] = signed_in.get(f"/api/{PATH}").json()["marks"]
-    assert (mark["name"], mark["on_light"] > 9, mark["on_dark"] < 3) == ("dark.png", True, True)
+    assert (mark["name"], mark["shows_on_light"], mark["shows_on_dark"]) == ("dark.png", True, False)
 
 
 def test_five_harmonies_of_a_colour(signed_in: Any) -> None:

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from fitzle.core.colour.contrast import contrast_matrix
+from fitzle.core.colour.contrast import contrast_matrix, reading
 from fitzle.core.colour.harmonies import HARMONIES, harmonies
 from fitzle.core.colour.oklab import oklab, to_lch
 from fitzle.core.colour.srgb import parse_hex
@@ -27,6 +27,13 @@ def test_a_harmony_keeps_lightness_and_turns_the_hue(colour: str, name: str) -> 
 
 def test_a_grey_has_only_itself() -> None:
     assert {colour for group in harmonies("#808080").values() for colour in group} == {"#808080"}
+
+
+@pytest.mark.parametrize(
+    ("ratio", "said"), [(21, "reads"), (4.5, "reads"), (4.49, "large only"), (3, "large only"), (2.99, "too faint")]
+)
+def test_a_contrast_is_good_for_what_wcag_says(ratio: float, said: str) -> None:
+    assert reading(ratio) == said
 
 
 def test_the_matrix_is_that_of_wcag() -> None:

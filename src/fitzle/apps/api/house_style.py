@@ -14,7 +14,7 @@ from fitzle.apps.artwork.library import ready_marks
 from fitzle.apps.jobs.queue import make_later
 from fitzle.apps.pieces.fits import all_fits
 from fitzle.core.artwork.facts import ArtworkFacts
-from fitzle.core.colour.contrast import contrast_matrix, weakest_contrast
+from fitzle.core.colour.contrast import Reading, contrast_matrix, reading, weakest_contrast
 from fitzle.core.colour.dark_version import DARK_GROUND
 from fitzle.core.colour.harmonies import harmonies
 from fitzle.core.colour.srgb import HexColour, parse_hex
@@ -45,6 +45,8 @@ class HouseMark(Schema):
     key: str
     on_light: float
     on_dark: float
+    shows_on_light: bool
+    shows_on_dark: bool
 
 
 class HouseStyleIn(Schema):
@@ -60,6 +62,8 @@ class HouseStyleOut(HouseStyleIn):
     """The house style with what follows from it: contrasts of pairs, an example of a name, marks on their grounds."""
 
     contrasts: list[list[float]]
+    readings: list[list[Reading]]
+    readable: int
     example: str
     tokens: list[str]
     families: list[str]
@@ -107,12 +111,16 @@ def _view(space: Any) -> HouseStyleOut:
     example = file_name(
         rule, "png", subject="Spring lesson", placement="Header", size=Size(1280, 720), date="2026-03-01", version="2"
     )
+    contrasts = contrast_matrix(style.colours)
+    readings = [[reading(ratio) for ratio in line] for line in contrasts]
     return HouseStyleOut(
+        readings=readings,
+        readable=sum(one == "reads" for row, line in enumerate(readings) for one in line[row + 1 :]),
         colours=[HouseColour(**entry) for entry in style.named],
         heading=style.heading,
         text=style.text,
         naming=style.naming,
-        contrasts=contrast_matrix(style.colours),
+        contrasts=contrasts,
         example=example,
         tokens=[f"{{{token}}}" for token in TOKENS],
         families=[family.name for family in offered_families()],
@@ -126,5 +134,11 @@ def _mark(artwork: Any) -> HouseMark:
         round(weakest_contrast(facts.edge_colours, parse_hex(ground)), 2) for ground in (LIGHT_GROUND, DARK_GROUND)
     )
     return HouseMark(
-        id=str(artwork.pk), name=artwork.name, key=artwork.content.sha256[:20], on_light=light, on_dark=dark
+        id=str(artwork.pk),
+        name=artwork.name,
+        key=artwork.content.sha256[:20],
+        on_light=light,
+        on_dark=dark,
+        shows_on_light=reading(light) != "too faint",
+        shows_on_dark=reading(dark) != "too faint",
     )

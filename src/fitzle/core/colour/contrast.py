@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import Literal
 
 import numpy as np
 
@@ -12,6 +13,8 @@ from fitzle.core.colour.srgb import Rgb, linear, parse_hex, to_hex
 LUMINANCE_WEIGHTS = np.array([0.2126, 0.7152, 0.0722])  # WCAG 2.2, relative luminance
 FLARE = 0.05  # WCAG 2.2, contrast ratio
 LEAST_GRAPHICS_CONTRAST = 3.0  # WCAG 2.2, success criterion 1.4.11
+LEAST_TEXT_CONTRAST = 4.5  # WCAG 2.2, success criterion 1.4.3
+Reading = Literal["reads", "large only", "too faint"]
 
 
 def relative_luminance(colour: Rgb) -> float:
@@ -51,6 +54,13 @@ def best_against(candidates: Iterable[str], behind: Iterable[Rgb]) -> str:
     worst = {colour: min(contrast_ratio(parse_hex(colour), ground) for ground in grounds) for colour in line}
     good = next((colour for colour in line if worst[colour] >= LEAST_GRAPHICS_CONTRAST), None)
     return to_hex(parse_hex(good or max(line, key=lambda colour: worst[colour])))
+
+
+def reading(ratio: float) -> Reading:
+    """What a contrast is good for: words of any size (1.4.3), large words and marks alone (1.4.11), or nothing."""
+    if ratio >= LEAST_TEXT_CONTRAST:
+        return "reads"
+    return "large only" if ratio >= LEAST_GRAPHICS_CONTRAST else "too faint"
 
 
 def contrast_matrix(colours: Iterable[str]) -> list[list[float]]:

@@ -53,14 +53,11 @@ export function HouseStyleScreen() {
         save.mutate({ colours: [...style.colours, { hex, name }] });
     },
   };
-  const readable = style.contrasts.flatMap((line, row) =>
-    line.filter((ratio, at) => at > row && ratio >= 4.5),
-  );
   return (
     <main className="px-7 pt-4 pb-10">
       <div className="flex flex-wrap items-baseline gap-x-6">
         <h1 className="text-[26px] leading-9">
-          {plural(style.colours.length, "colour", "colours")}, {plural(readable.length, "pair", "pairs")} that
+          {plural(style.colours.length, "colour", "colours")}, {plural(style.readable, "pair", "pairs")} that
           can be read.
         </h1>
         <span role="status" className="text-[13px] text-soft">

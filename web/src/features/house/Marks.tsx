@@ -4,8 +4,6 @@ import { artworkUrl } from "../../api/queries";
 import type { House } from "./HouseStyleScreen";
 import { Section } from "./Section";
 
-const STANDS_OUT = 3;
-
 /** Each mark on a light and on a dark ground, with the contrast that its outline reaches there. */
 export function Marks({ house }: { house: House }) {
   const { marks, light, dark } = house.style;
@@ -21,9 +19,9 @@ export function Marks({ house }: { house: House }) {
           <li key={mark.id}>
             <div className="grid grid-cols-2">
               {[
-                { ground: light, ratio: mark.on_light, words: "light" },
-                { ground: dark, ratio: mark.on_dark, words: "dark" },
-              ].map(({ ground, ratio, words }) => (
+                { ground: light, ratio: mark.on_light, shows: mark.shows_on_light, words: "light" },
+                { ground: dark, ratio: mark.on_dark, shows: mark.shows_on_dark, words: "dark" },
+              ].map(({ ground, ratio, shows, words }) => (
                 <div key={ground}>
                   <span className="flex h-20 items-center justify-center p-2" style={{ background: ground }}>
                     <img
@@ -32,15 +30,15 @@ export function Marks({ house }: { house: House }) {
                       className="max-h-full max-w-full object-contain"
                     />
                   </span>
-                  <span className={`figure ${ratio >= STANDS_OUT ? "text-fits" : "text-risky"}`}>
-                    {ratio.toFixed(1)} {ratio >= STANDS_OUT ? "shows" : "too faint"}
+                  <span className={`figure ${shows ? "text-fits" : "text-risky"}`}>
+                    {ratio.toFixed(1)} {shows ? "shows" : "too faint"}
                   </span>
                 </div>
               ))}
             </div>
             <p className="mt-1 flex items-baseline gap-3 text-[13px]">
               <span className="min-w-0 flex-1 truncate font-semibold">{mark.name}</span>
-              {mark.on_dark < STANDS_OUT && (
+              {!mark.shows_on_dark && (
                 <Link
                   to={`/w/${house.workspace}/artwork/${mark.id}/preparation`}
                   className="text-[12px] text-measure hover:underline"

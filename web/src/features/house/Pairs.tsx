@@ -1,16 +1,9 @@
 import type { House } from "./HouseStyleScreen";
 import { Section } from "./Section";
 
-// WCAG 2.2, success criteria 1.4.3 and 1.4.11; the server measures, this only names what it found.
-const READS = 4.5;
-const READS_LARGE = 3;
-
-const words = (ratio: number) =>
-  ratio >= READS ? "reads" : ratio >= READS_LARGE ? "large only" : "too faint";
-
 /** Words in each colour on each other one, with their contrast. */
 export function Pairs({ house }: { house: House }) {
-  const { colours, contrasts } = house.style;
+  const { colours, contrasts, readings } = house.style;
   if (colours.length === 0)
     return (
       <Section title="What can be read on what">
@@ -48,6 +41,7 @@ export function Pairs({ house }: { house: House }) {
                 </th>
                 {colours.map((ink, column) => {
                   const ratio = contrasts[row]?.[column] ?? 1;
+                  const said = readings[row]?.[column];
                   return (
                     <td key={ink.hex} className="p-0 align-top">
                       {row !== column && (
@@ -59,9 +53,9 @@ export function Pairs({ house }: { house: House }) {
                             Aa
                           </span>
                           <span
-                            className={`figure block text-center ${ratio >= READS ? "text-fits" : "text-soft"}`}
+                            className={`figure block text-center ${said === "reads" ? "text-fits" : "text-soft"}`}
                           >
-                            {ratio.toFixed(1)} {words(ratio)}
+                            {ratio.toFixed(1)} {said}
                           </span>
                         </>
                       )}
