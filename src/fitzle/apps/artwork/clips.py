@@ -22,6 +22,7 @@ from fitzle.core.artwork.clips.proposing import proposed_stills
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.inspecting import clip_facts
 from fitzle.core.artwork.limits import Limits
+from fitzle.core.artwork.shrinking import at_most
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps.written import png_of
 from fitzle.core.artwork.working import JPEG_QUALITY, LONG_SIDE_PX
@@ -45,7 +46,7 @@ def read_clip(artwork: Artwork, fmt: str, limits: Limits) -> tuple[ArtworkFacts,
     with default_storage.open(path) as file, opened_clip(file, limits) as clip:
         found = probe(clip, limits)
         strip = filmstrip(clip, found.seconds)
-    keep("working", artwork.workspace_id, artwork.sha256, jpeg_of(_at_most(found.poster.pixels, LONG_SIDE_PX)))
+    keep("working", artwork.workspace_id, artwork.sha256, jpeg_of(at_most(found.poster.pixels, LONG_SIDE_PX)))
     keep("strips", artwork.workspace_id, f"{artwork.sha256}.jpg", jpeg_of(np.hstack([still.pixels for still in strip])))
     keep("strips", artwork.workspace_id, f"{artwork.sha256}.json", json.dumps([one.seconds for one in strip]).encode())
     return clip_facts(found, fmt, artwork.bytes), "jpeg"
@@ -141,13 +142,6 @@ def clock(seconds: float) -> str:
 def _still(artwork: Artwork, seconds: float) -> Still:
     with clip_of(artwork) as clip:
         return still_of(clip, frame_at(clip, seconds))
-
-
-def _at_most(pixels: Pixels, long_side_px: int) -> Pixels:
-    height, width = pixels.shape[:2]
-    scale = min(1.0, long_side_px / max(height, width))
-    size = (max(1, round(width * scale)), max(1, round(height * scale)))
-    return np.asarray(cv2.resize(pixels, size, interpolation=cv2.INTER_AREA), dtype=np.uint8)
 
 
 def jpeg_of(pixels: Pixels) -> bytes:

@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from fitzle.core.artwork.faces.detecting import faces_in
 from fitzle.core.artwork.models import ModelName, run_model
+from fitzle.core.artwork.shrinking import at_most
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.geometry.rect import Rect
 
@@ -22,6 +23,7 @@ WIDE = 1.25  # from that ratio on the network for wide pictures sees more
 AREA = (0.03, 0.9)  # of the picture; a mask outside is no portrait (facts/cutout.md)
 UNSURE = (0.15, 0.85)
 MOST_UNSURE = 0.25  # area of doubt against area of person, at which nothing is sure any more
+FACES_AT_PX = 640
 AROUND = 0.12  # of the person's box on each side, for the second and closer look
 
 
@@ -73,14 +75,7 @@ def _around(mask: Plane, whole: Rect) -> Rect | None:
 
 def _confidence(pixels: Pixels, mask: Plane) -> float:
     area = float((mask > 0.5).mean())
-    if not AREA[0] <= area <= AREA[1] or not faces_in(_for_faces(pixels)):
+    if not AREA[0] <= area <= AREA[1] or not faces_in(at_most(pixels, FACES_AT_PX)):
         return 0.0
     doubt = float(((mask > UNSURE[0]) & (mask < UNSURE[1])).mean()) / area
     return round(max(0.0, 1 - doubt / MOST_UNSURE), 3)
-
-
-def _for_faces(pixels: Pixels) -> Pixels:
-    """Small enough to be searched quickly."""
-    scale = 640 / max(pixels.shape[:2])
-    size = (max(1, round(pixels.shape[1] * scale)), max(1, round(pixels.shape[0] * scale)))
-    return pixels if scale >= 1 else np.asarray(cv2.resize(pixels, size, interpolation=cv2.INTER_AREA), dtype=np.uint8)

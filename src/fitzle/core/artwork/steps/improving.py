@@ -10,6 +10,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from fitzle.core.artwork.shrinking import at_most
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps.adjusting import WARMEST, adjusted
 from fitzle.core.artwork.steps.document import Adjust
@@ -37,7 +38,7 @@ def improvement(pixels: Pixels, step_id: str) -> Adjust:
 
     What clips is measured on these very pixels, so a working copy is enough for pictures of its size.
     """
-    small = _small(pixels)
+    small = at_most(pixels, LOOKED_AT_PX)
     shown = small[small[..., 3] >= 128][:, :3]
     if not len(shown):
         return Adjust(id=step_id)
@@ -75,13 +76,6 @@ def _without_clipping(pixels: Pixels, figures: dict[str, float], step_id: str) -
             if abs(figures[name]) < SLIGHT or name == "sharpen":
                 del figures[name]
     return Adjust(id=step_id)
-
-
-def _small(pixels: Pixels) -> Pixels:
-    height, width = pixels.shape[:2]
-    scale = min(1.0, LOOKED_AT_PX / max(height, width))
-    size = (max(1, round(width * scale)), max(1, round(height * scale)))
-    return np.asarray(cv2.resize(pixels, size, interpolation=cv2.INTER_AREA), dtype=np.uint8)
 
 
 def _bounded(value: float, most: float) -> float:

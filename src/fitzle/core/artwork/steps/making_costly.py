@@ -2,12 +2,9 @@
 
 from __future__ import annotations
 
-import cv2
-import numpy as np
-
 from fitzle.core.artwork.cutout.cutting import Wishes, cut_out
 from fitzle.core.artwork.limits import DEFAULT_LIMITS
-from fitzle.core.artwork.sources import Pixels
+from fitzle.core.artwork.shrinking import at_most
 from fitzle.core.artwork.steps.brush import union_mask
 from fitzle.core.artwork.steps.costly import KeptCut, packed_cut
 from fitzle.core.artwork.steps.document import CutOut, Trace
@@ -26,7 +23,7 @@ def made_costly(material: Material, step: CutOut | Trace) -> bytes:
     pixels = as_bitmap(material).pixels
     if isinstance(step, Trace):
         return traced(pixels, step.colours).markup
-    small = _at_most(pixels, CUT_PX)
+    small = at_most(pixels, CUT_PX)
     height, width = small.shape[:2]
     wishes = Wishes(
         tolerance=step.tolerance,
@@ -45,15 +42,6 @@ def traced_drawing(markup: bytes, stands_for: Material) -> Drawing:
     root = sanitised_svg(markup, DEFAULT_LIMITS, [])
     width, height = natural_size(stands_for)
     return Drawing(root, SvgFrame(width, height, svg_frame(root).view))
-
-
-def _at_most(pixels: Pixels, long_side_px: int) -> Pixels:
-    height, width = pixels.shape[:2]
-    scale = long_side_px / max(height, width)
-    if scale >= 1:
-        return pixels
-    size = (max(1, round(width * scale)), max(1, round(height * scale)))
-    return np.asarray(cv2.resize(pixels, size, interpolation=cv2.INTER_AREA), dtype=np.uint8)
 
 
 def _box_px(step: CutOut, width: int, height: int) -> Rect | None:
