@@ -36,11 +36,12 @@ def clip(
     size: tuple[int, int] = (256, 144),
     pixels: str = "yuv420p",
     key_every: int = 25,
+    written: dict[str, str] | None = None,
     **options: str,
 ) -> bytes:
-    """A clip whose frames are shown at these moments."""
+    """A clip whose frames are shown at these moments; `written` is for the container, the rest for the codec."""
     out = io.BytesIO()
-    with av.open(out, "w", format=fmt) as container:
+    with av.open(out, "w", format=fmt, options=written or {}) as container:
         stream: Any = container.add_stream(codec, rate=25)
         stream.width, stream.height = size
         stream.pix_fmt, stream.gop_size, stream.options = pixels, key_every, options

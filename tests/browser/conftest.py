@@ -10,7 +10,7 @@ import time
 import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple
 
 import pytest
 
@@ -43,9 +43,22 @@ def fresh_database() -> None:
     connection.close()
 
 
+class Running(NamedTuple):
+    """A running Fitzle: its address, and the process that keeps its workers."""
+
+    address: str
+    worker: int
+
+
 @pytest.fixture(scope="session")
-def fitzle(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
-    """The address of a running Fitzle with the sample workspace; ends with the tests."""
+def fitzle(running: Running) -> str:
+    """The address of a running Fitzle with the sample workspace."""
+    return running.address
+
+
+@pytest.fixture(scope="session")
+def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
+    """A running Fitzle with the sample workspace; ends with the tests."""
     folder = tmp_path_factory.mktemp("fitzle")
     environment = {**os.environ, "FITZLE_VAR": str(folder), "FITZLE_DB_NAME": DATABASE}
     fresh_database()
@@ -78,7 +91,7 @@ def fitzle(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
     address = f"http://127.0.0.1:{port}"
     try:
         _wait_for(address, folder / "servers.log")
-        yield address
+        yield Running(address, servers[1].pid)
     finally:
         print((folder / "servers.log").read_text()[-3000:])
         for server in servers:

@@ -5,7 +5,7 @@ import os
 from celery import Celery
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "fitzle.config.settings")
-app = Celery("fitzle")
+app = Celery("fitzle", task_cls="fitzle.apps.jobs.bounds:BoundedTask")
 app.config_from_object("django.conf:settings", namespace="CELERY")
 app.autodiscover_tasks(["fitzle.apps.jobs"])
 app.set_default()

@@ -6,6 +6,7 @@ import json
 from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Any
+from uuid import UUID
 
 import cv2
 import numpy as np
@@ -58,6 +59,13 @@ def propose_stills(artwork: Artwork) -> None:
         found = proposed_stills(clip, artwork.facts["seconds"])
     entries = [{"seconds": one.seconds, "score": round(one.score, 3), "eyes": one.eyes} for one in found]
     keep("strips", artwork.workspace_id, f"{artwork.sha256}.stills.json", json.dumps(entries).encode())
+
+
+def end_unproposed(artwork_id: UUID | str) -> None:
+    """Ends the search for stills of a clip whose worker was ended: none is proposed, and no place waits any longer."""
+    for clip in Artwork.objects.filter(pk=artwork_id):
+        keep("strips", clip.workspace_id, f"{clip.sha256}.stills.json", b"[]")
+        Artwork.objects.filter(pk=clip.pk).update(fills=[])
 
 
 def strip_seconds(artwork: Artwork) -> list[float]:

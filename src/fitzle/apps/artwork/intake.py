@@ -26,6 +26,7 @@ from fitzle.core.artwork.working import make_working_copy
 from fitzle.core.errors import FitzleError
 
 log = logging.getLogger(__name__)
+USED_UP = "Reading this file used up its time or memory. Export it simpler or smaller, and bring it in again."
 STUCK_AFTER = timedelta(seconds=90)  # above the worker's hard time limit
 KEPT_EARLIER = 20  # files of one artwork
 LOST_AFTER = timedelta(minutes=10)  # in the queue without any worker
@@ -61,8 +62,11 @@ def take_in(artwork_id: UUID | str) -> Artwork | None:
         _read(artwork)
     except FitzleError as error:
         _note(artwork, state=State.FAILED, message=error.message)
-    except (SoftTimeLimitExceeded, MemoryError):
+    except SoftTimeLimitExceeded:
         _note(artwork, state=State.FAILED, message=f"{artwork.name}: this takes too long to read. Export it simpler.")
+    except MemoryError:
+        message = f"{artwork.name}: this takes too much memory to read. Export it smaller."
+        _note(artwork, state=State.FAILED, message=message)
     except Exception:
         log.exception("reading artwork %s failed", artwork.pk)
         _note(artwork, state=State.FAILED, message=f"{artwork.name}: reading it failed on our side. Try it once more.")
@@ -160,8 +164,14 @@ def settle_stuck(workspace: Any) -> None:
     waiting = Artwork.objects.filter(workspace=workspace, state=State.READY, changed_at__lt=now - STUCK_AFTER)
     with transaction.atomic():
         waiting.exclude(fills=[]).update(fills=[])
-        dead.update(state=State.FAILED, message="Reading this file used up its time or memory. Export it simpler.")
+        dead.update(state=State.FAILED, message=USED_UP)
         lost.update(state=State.FAILED, message="No worker took this file. Bring it in again.")
+
+
+def end_unread(artwork_id: UUID | str) -> None:
+    """Ends artwork whose worker was ended while it read it."""
+    unread = Artwork.objects.filter(pk=artwork_id, state__in=(State.QUEUED, State.READING))
+    unread.update(state=State.FAILED, message=USED_UP, changed_at=timezone.now())
 
 
 def _note(artwork: Artwork, **fields: Any) -> None:

@@ -6,6 +6,7 @@ import hashlib
 from collections import OrderedDict
 from threading import Lock
 from typing import Any
+from uuid import UUID
 
 from celery.exceptions import SoftTimeLimitExceeded
 from django.db import transaction
@@ -170,6 +171,12 @@ def make_prepared(artwork: Artwork, revision: int) -> bool:
         Artwork.objects.filter(pk=artwork.pk).update(prepared=made, changed_at=timezone.now())
     _finish(preparation, revision, message="")
     return True
+
+
+def end_unmade(artwork_id: UUID | str, revision: int) -> None:
+    """Ends, in words, the making of steps whose worker was ended."""
+    unmade = Preparation.objects.filter(artwork_id=artwork_id, revision=revision)
+    unmade.update(progress=100, message=TOO_MUCH, made=revision)
 
 
 def _made(artwork: Artwork, document: Document) -> dict[str, Any] | None:

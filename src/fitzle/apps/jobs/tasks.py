@@ -2,20 +2,23 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from celery import shared_task
+from celery.signals import task_failure
+from django.db import close_old_connections, connection
 from django.http import Http404
 
-from fitzle.apps.artwork.clips import best_moment, note_stills, propose_stills, usable
-from fitzle.apps.artwork.intake import filled, settle_newer, take_in
+from fitzle.apps.artwork.clips import best_moment, end_unproposed, note_stills, propose_stills, usable
+from fitzle.apps.artwork.intake import end_unread, filled, settle_newer, take_in
 from fitzle.apps.artwork.library import artwork_named
-from fitzle.apps.artwork.preparing import made_again, make_costly_steps, make_prepared
+from fitzle.apps.artwork.preparing import end_unmade, made_again, make_costly_steps, make_prepared
 from fitzle.apps.pieces.composing import bring_into
 from fitzle.apps.pieces.fits import fits_of_piece, fits_showing, make_file, place
 from fitzle.core.errors import FitzleError
 
-INTAKE_SOFT_SECONDS, INTAKE_SECONDS = 30, 40
+INTAKE_SOFT_SECONDS, INTAKE_SECONDS = 25, 30
 SETTLED_SECONDS = 1.5  # without a further change before the file at full size is made
 
 
@@ -102,3 +105,22 @@ def make_prepared_file(artwork_id: str, revision: int) -> None:
 def make_fit_file(fit_id: str) -> None:
     """Makes the file of a fit."""
     make_file(fit_id)
+
+
+_ENDED: dict[str, Callable[..., None]] = {
+    take_in_artwork.name: end_unread,
+    propose_clip_stills.name: end_unproposed,
+    make_costly.name: end_unmade,
+    make_prepared_file.name: end_unmade,
+}
+
+
+@task_failure.connect
+def end_what_it_left(sender: Any = None, args: Any = (), **_: Any) -> None:
+    """Ends, in words, what a task left because its process died or was out of time; then this runs in the parent."""
+    ended = _ENDED.get(getattr(sender, "name", ""))
+    if ended is None:
+        return
+    if not connection.in_atomic_block:
+        close_old_connections()  # the parent may not have used its own for hours
+    ended(*args)

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import struct
 
-_JPEG_STANDALONE = {0x01, *range(0xD0, 0xD8)}  # ITU T.81, table B.1: markers without a length
+from fitzle.core.artwork.jpeg_segments import START_OF_SCAN, segments, start_of_frame
+
+BLOCK_PX = 64  # of one channel; each takes at least one bit of the scan (ITU T.81, annex F: a code has a bit or more)
 
 
 def is_complete(fmt: str, data: bytes) -> bool:
@@ -27,18 +29,12 @@ def _png(data: bytes) -> bool:
 
 
 def _jpeg(data: bytes) -> bool:
-    at = 2
-    while data[at] == 0xFF:
-        marker = data[at + 1]
-        if marker == 0xFF:
-            at += 1
-        elif marker in _JPEG_STANDALONE:
-            at += 2
-        elif marker == 0xDA:  # start of scan: what follows is entropy-coded up to the end of image
-            return data.find(b"\xff\xd9", at) > 0
-        else:
-            at += 2 + int(struct.unpack(">H", data[at + 2 : at + 4])[0])
-    return False
+    scan = next((at for marker, at in segments(data) if marker == START_OF_SCAN), None)
+    frame = start_of_frame(data)
+    if scan is None or frame is None or data.find(b"\xff\xd9", scan) < 0:
+        return False
+    height, width = struct.unpack(">HH", data[frame + 5 : frame + 9])
+    return bool((len(data) - scan) * 8 >= width * height / BLOCK_PX)
 
 
 def _gif(data: bytes) -> bool:

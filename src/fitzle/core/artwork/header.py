@@ -6,41 +6,62 @@ from typing import NamedTuple
 
 from fitzle.core.artwork.limits import Limits
 from fitzle.core.artwork.pillow_formats import OPENED_BY_PILLOW, size_of
+from fitzle.core.artwork.png_frames import png_frames
+from fitzle.core.artwork.stated_size import stated_size
 from fitzle.core.artwork.unreadable import unreadable
 from fitzle.core.errors import ArtworkError, LimitError
+from fitzle.core.libvips import libvips
+from fitzle.core.units import Size
 
 _SIDEWAYS = {5, 6, 7, 8}  # EXIF 2.32, tag 0x0112: orientations that swap width and height
+# Decoded as a whole, and held twice while they are converted; an interlaced PNG is one of them.
+DECODED_WHOLE = ("webp", "avif", "heic", "ico")
 _PAGES = ("tiff", "avif")  # what else is in the file are pages or thumbnails, not moments
 
 
 class Header(NamedTuple):
-    """Upright width and height in px, the EXIF orientation and the number of frames."""
+    """Upright width and height in px, the EXIF orientation, the number of frames, whether its rows come in passes."""
 
     width: int
     height: int
     orientation: int
     frames: int
+    interlaced: bool = False
 
 
 def read_header(data: bytes, fmt: str, limits: Limits) -> Header:
     """The header, checked against the limits; raises ArtworkError or LimitError."""
+    stated = stated_size(data, fmt)
+    if stated:
+        _check_size(stated, limits.max_pixels, limits)
     header = _pillow_header(data, fmt) if fmt in OPENED_BY_PILLOW else _vips_header(data, fmt)
-    if header.width < 1 or header.height < 1:
-        raise ArtworkError("the picture has no pixels", actual=f"{header.width} x {header.height}", expected="1 x 1")
-    pixels = header.width * header.height
-    if pixels > limits.max_pixels or max(header.width, header.height) > limits.max_side_px:
-        raise LimitError(
-            f"the picture is too large: {header.width} x {header.height} px ({pixels / 1e6:.0f} megapixels)",
-            advice=f"At most {limits.max_pixels / 1e6:.0f} megapixels are taken. Export it smaller.",
-        )
+    most = limits.max_pixels_whole if fmt in DECODED_WHOLE or header.interlaced else limits.max_pixels
+    _check_size(Size(header.width, header.height), min(most, limits.max_pixels), limits)
     if header.frames > limits.max_frames:
         raise LimitError(f"the animation has {header.frames} frames", advice=f"At most {limits.max_frames} are taken.")
     return header
 
 
-def _vips_header(data: bytes, fmt: str) -> Header:
-    import pyvips
+def _check_size(size: Size, most_pixels: int, limits: Limits) -> None:
+    if min(size) < 1:
+        raise ArtworkError(
+            f"the picture has no pixels: it says {size.width} x {size.height} px", advice="Export it again."
+        )
+    pixels = size.width * size.height
+    if pixels > most_pixels:
+        raise LimitError(
+            f"the picture is too large: {size.width} x {size.height} px ({pixels / 1e6:.0f} megapixels)",
+            advice=f"At most {most_pixels / 1e6:.0f} megapixels are taken of this kind. Export it smaller.",
+        )
+    if max(size) > limits.max_side_px:
+        raise LimitError(
+            f"the picture is too long: {size.width} x {size.height} px",
+            advice=f"At most {limits.max_side_px} px on a side are taken. Export it smaller.",
+        )
 
+
+def _vips_header(data: bytes, fmt: str) -> Header:
+    pyvips = libvips()
     try:
         image = pyvips.Image.new_from_buffer(data, "", access="sequential")
     except pyvips.Error as error:
@@ -50,7 +71,10 @@ def _vips_header(data: bytes, fmt: str) -> Header:
     width, height = image.width, image.height
     if orientation in _SIDEWAYS:
         width, height = height, width
-    return Header(width, height, orientation, frames)
+    if fmt == "png":
+        frames = png_frames(data)
+    interlaced = fmt == "png" and bool(image.get_typeof("interlaced"))
+    return Header(width, height, orientation, frames, interlaced)
 
 
 def _pillow_header(data: bytes, fmt: str) -> Header:

@@ -72,4 +72,9 @@ def clip_facts(clip: ClipFacts, fmt: str, count: int) -> ArtworkFacts:
 
 
 def _clip_warnings(clip: ClipFacts) -> tuple[str, ...]:
-    return (f"It is kept turned by {clip.rotation}°; Fitzle shows it upright.",) if clip.rotation else ()
+    found = []
+    if not clip.whole:
+        found.append("Its end is missing: the file was cut off. What is there can be used.")
+    if clip.rotation:
+        found.append(f"It is kept turned by {clip.rotation}°; Fitzle shows it upright.")
+    return tuple(found)

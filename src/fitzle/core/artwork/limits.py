@@ -6,10 +6,14 @@ from fitzle.core.findings import Frozen
 
 
 class Limits(Frozen):
-    """Bounds for one file; the defaults suit a worker with 600 MB."""
+    """Bounds for one file; the defaults suit a worker with 1 GB.
+
+    `max_pixels_whole` is for formats whose decoders hold the whole picture: they take up to 15 bytes a pixel.
+    """
 
     max_bytes: int = 100_000_000
     max_pixels: int = 100_000_000
+    max_pixels_whole: int = 50_000_000
     max_side_px: int = 65_000
     max_frames: int = 10_000
     max_seconds: float = 4 * 3600

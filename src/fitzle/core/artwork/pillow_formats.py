@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 
 from fitzle.core.artwork.unreadable import unreadable
+from fitzle.core.libvips import libvips
 
 OPENED_BY_PILLOW = ("bmp", "ico", "heic")
 # What Pillow's readers and libheif's binding let through on damaged files, found by mutating files.
@@ -50,7 +51,7 @@ def size_of(data: bytes, fmt: str) -> tuple[int, int]:
 
 def decoded_by_pillow(data: bytes, fmt: str) -> Any:
     """A vips image with 3 or 4 bands, with the colour profile of the file where it has one. Raises ArtworkError."""
-    import pyvips
+    pyvips = libvips()
     from PIL import Image
 
     try:

@@ -25,6 +25,7 @@ from fitzle.core.colour.main_colours import ColourShare, main_colours
 from fitzle.core.colour.srgb import Rgb
 from fitzle.core.errors import ArtworkError, FitzleError, LimitError
 from fitzle.core.geometry.rect import Rect
+from fitzle.core.libvips import libvips
 from fitzle.core.units import Size, words_for_bytes
 
 SURVEY_LONG_SIDE_PX = 512  # colours and outlines are surveyed at this size
@@ -150,8 +151,7 @@ def _read_bitmap(data: bytes, name: str, fmt: str, limits: Limits, warnings: lis
 
 
 def _bitmap_extent(source: BitmapSource, backdrop: Rgb | None, opaque: bool) -> measuring.Extent | None:
-    import pyvips
-
+    pyvips = libvips()
     step = measuring.backdrop_step(source.format)
     if opaque and backdrop is None:
         return measuring.Extent(Rect(0, 0, source.width, source.height), 0.5, 0.5)

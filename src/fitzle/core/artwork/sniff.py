@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from fitzle.core.artwork.png_frames import png_frames
+
 READABLE = ("png", "jpeg", "webp", "gif", "bmp", "tiff", "avif", "heic", "ico", "svg", "pdf")
 
 SNIFFED_BYTES = 4096  # of a file are enough to know it
@@ -68,13 +70,8 @@ def sniff_format(data: bytes) -> str | None:
         return "webm" if b"webm" in data[:128] else "mkv"
     for prefix, name in _PREFIXES:
         if data.startswith(prefix):
-            return "apng" if name == "png" and _moves(data) else name
+            return "apng" if name == "png" and png_frames(data) > 1 else name
     return "svg" if _looks_like_svg(data) else None
-
-
-def _moves(data: bytes) -> bool:
-    head = data[: data.find(b"IDAT")] if b"IDAT" in data[:100_000] else data[:100_000]
-    return b"acTL" in head
 
 
 def _looks_like_svg(data: bytes) -> bool:

@@ -17,6 +17,7 @@ from fitzle.core.artwork.pillow_formats import OPENED_BY_PILLOW, decoded_by_pill
 from fitzle.core.artwork.svg_size import SvgFrame
 from fitzle.core.artwork.unreadable import unreadable
 from fitzle.core.geometry.rect import Rect
+from fitzle.core.libvips import libvips
 from fitzle.core.units import Size
 
 SUPERSAMPLED_BELOW_PX = 64  # facts/rendering.md: 4x sampling cut the ring error at 16 px from 3.2 to 1.3
@@ -89,19 +90,17 @@ class BitmapSource:
         """Pixels at 1/factor or better that hold the window, where their corner lies in them, and their factor."""
         if self._held and self._held[0] <= factor:
             return self._held[1], (0, 0), self._held[0]
-        overview = _decoding_factor(max(self.width, self.height) / OVERVIEW_LONG_SIDE_PX, whole=1)
-        factor = min(factor, overview)
-        if self.width * self.height / factor**2 <= HELD_PIXELS:
-            self._held = (factor, self._decoded(factor, None))
-            return self._held[1], (0, 0), factor
+        overview = min(factor, _decoding_factor(max(self.width, self.height) / OVERVIEW_LONG_SIDE_PX, whole=1))
+        if self.width * self.height / overview**2 <= HELD_PIXELS:
+            self._held = (overview, self._decoded(overview, None))
+            return self._held[1], (0, 0), overview
         margin = LANCZOS_REACH * 2 * factor
         left, top = max(0, int(window.x - margin) // factor), max(0, int(window.y - margin) // factor)
         right, bottom = int(window.right + margin) // factor + 1, int(window.bottom + margin) // factor + 1
         return self._decoded(factor, (left, top, right, bottom)), (left, top), factor
 
     def _decoded(self, factor: int, part: tuple[int, int, int, int] | None) -> Pixels:
-        import pyvips
-
+        pyvips = libvips()
         try:
             image = decoded(self.data, self.format, self.upright, factor)
             if image.hasalpha():
@@ -207,8 +206,7 @@ class VectorSource:
         return np.asarray(cv2.resize(large, size, interpolation=cv2.INTER_AREA), dtype=np.uint8)
 
     def _drawn(self, window: Rect, size: Size) -> Pixels:
-        import pyvips
-
+        pyvips = libvips()
         try:
             return _premultiplied(pyvips.Image.svgload_buffer(self._markup(window, size)))
         except pyvips.Error as error:
@@ -234,8 +232,7 @@ def decoded(data: bytes, fmt: str, upright: bool = True, factor: int = 1) -> Any
 
     A JPEG is read at 1/factor of its size (1, 2, 4 or 8); other formats whole.
     """
-    import pyvips
-
+    pyvips = libvips()
     if fmt in OPENED_BY_PILLOW:
         image = decoded_by_pillow(data, fmt)
     else:

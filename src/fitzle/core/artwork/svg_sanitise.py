@@ -18,6 +18,7 @@ from fitzle.core.artwork.sniff import sniff_format
 from fitzle.core.artwork.svg_names import ATTRIBUTES, ELEMENTS, FILTER_ELEMENTS, FORBIDDEN
 from fitzle.core.artwork.svg_use import check_expansion
 from fitzle.core.errors import ArtworkError, HostileFileError, LimitError
+from fitzle.core.libvips import libvips
 
 SVG = "http://www.w3.org/2000/svg"
 XLINK_HREF = "{http://www.w3.org/1999/xlink}href"
@@ -132,8 +133,7 @@ def _is_small_picture(encoded: str) -> bool:
         return False
     if sniff_format(data) not in ("png", "jpeg", "webp"):
         return False
-    import pyvips
-
+    pyvips = libvips()
     try:
         image = pyvips.Image.new_from_buffer(data, "", access="sequential")
     except pyvips.Error:

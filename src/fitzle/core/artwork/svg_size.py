@@ -40,6 +40,7 @@ def svg_frame(root: Any) -> SvgFrame:
             "the shape of this SVG is too long to be drawn",
             actual=f"{view.width:g} x {view.height:g}",
             expected="at most 1000 times as long as wide",
+            advice="Crop it in a drawing program.",
         )
     width = stated[0] or (stated[1] * ratio if stated[1] else view.width)
     shrink = min(1.0, LARGEST_NATURAL_PX / width, LARGEST_NATURAL_PX / (width / ratio))

@@ -7,6 +7,7 @@ from threading import Lock
 
 from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, decoded
 from fitzle.core.geometry.rect import Rect
+from fitzle.core.libvips import libvips
 from fitzle.core.units import Size
 
 LONG_SIDE_PX = 2048
@@ -19,8 +20,7 @@ def make_working_copy(source: Source) -> tuple[bytes, str] | None:
     longest = max(source.width, source.height)
     if not isinstance(source, BitmapSource) or longest <= LONG_SIDE_PX:
         return None
-    import pyvips
-
+    pyvips = libvips()
     scale = LONG_SIDE_PX / longest
     size = Size(max(1, round(source.width * scale)), max(1, round(source.height * scale)))
     pixels = source.pixels(Rect(0, 0, source.width, source.height), size)

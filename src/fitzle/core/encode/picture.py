@@ -10,6 +10,8 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from fitzle.core.libvips import libvips
+
 DRAWN_SHARE = 0.5
 DARK_GROUND, LIGHT_GROUND = 26, 230  # grey on which a picture with alpha is compared (facts/encoding.md)
 
@@ -36,8 +38,7 @@ class Picture:
     @cached_property
     def vips(self) -> Any:
         """As a vips image in sRGB."""
-        import pyvips
-
+        pyvips = libvips()
         return pyvips.Image.new_from_array(self.bands).copy(interpretation="srgb")
 
     @cached_property

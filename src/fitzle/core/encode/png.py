@@ -11,6 +11,7 @@ import numpy as np
 from fitzle.core.encode.knob import largest_under
 from fitzle.core.encode.picture import Picture
 from fitzle.core.encode.result import Attempt, Encoded, Search, best_of
+from fitzle.core.libvips import libvips
 
 OPTIMISER_LEVEL = 2  # 4 and more saves at most 4 % for 5 to 8 times the time
 HIGHEST_QUALITY, LOWEST_QUALITY = 100, 1
@@ -81,8 +82,8 @@ def _quantised(image: Any, dither: float, quality: int) -> bytes:
 
 def _smoothed(picture: Picture) -> Any:
     import cv2
-    import pyvips
 
+    pyvips = libvips()
     smooth = cv2.bilateralFilter(picture.rgb, SMOOTHING_PX, SMOOTHING_COLOUR, SMOOTHING_PX)
     bands = smooth if picture.opaque else np.dstack([smooth, picture.pixels[..., 3]])
     return pyvips.Image.new_from_array(bands).copy(interpretation="srgb")

@@ -8,7 +8,7 @@ from typing import Any
 import cv2
 import numpy as np
 
-from fitzle.core.artwork.clips.frames import Still, still_of
+from fitzle.core.artwork.clips.frames import Still, frames_from, still_of
 from fitzle.core.artwork.clips.opening import OpenClip
 
 COUNT = 40
@@ -43,26 +43,18 @@ def _key_frames(clip: OpenClip, wanted: list[float]) -> Iterator[Still]:
 
 
 def _key_frame(clip: OpenClip, moment: float) -> Any | None:
-    clip.container.seek(clip.stamp(moment), stream=clip.stream, backward=True)
-    clip.decoder.flush_buffers()
-    for packet in clip.container.demux(clip.stream):
-        for frame in clip.decoder.decode(packet):
-            return frame
-    return None
+    return next(frames_from(clip, clip.stamp(moment)), None)
 
 
 def _all_frames(clip: OpenClip, wanted: list[float]) -> Iterator[Still]:
     """The frames that are shown at the wanted moments, in one reading."""
-    clip.container.seek(clip.start, stream=clip.stream, backward=True)
-    clip.decoder.flush_buffers()
     left, before = list(wanted), None
-    for packet in clip.container.demux(clip.stream):
-        for frame in clip.decoder.decode(packet):
-            due = [moment for moment in left if frame.pts is not None and clip.stamp(moment) < frame.pts]
-            if due and before is not None:
-                yield still_of(clip, before)
-            left = left[len(due) :]
-            before = frame
+    for frame in frames_from(clip, clip.start):
+        due = [moment for moment in left if frame.pts is not None and clip.stamp(moment) < frame.pts]
+        if due and before is not None:
+            yield still_of(clip, before)
+        left = left[len(due) :]
+        before = frame
     if left and before is not None:
         yield still_of(clip, before)
 

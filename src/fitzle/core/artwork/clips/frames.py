@@ -28,7 +28,7 @@ def frame_at(clip: OpenClip, seconds: float) -> Any:
     """
     wanted = clip.stamp(max(0.0, seconds))
     found = None
-    for frame in _from(clip, wanted):
+    for frame in frames_from(clip, wanted):
         if frame.pts is not None and frame.pts > wanted and found is not None:
             break
         found = frame
@@ -40,26 +40,34 @@ def frame_at(clip: OpenClip, seconds: float) -> Any:
 def next_frame(clip: OpenClip, seconds: float) -> Any | None:
     """The frame after the one that is shown at a moment; None at the end."""
     now = frame_at(clip, seconds)
-    return next((frame for frame in _from(clip, now.pts) if frame.pts > now.pts), None)
+    return next((frame for frame in frames_from(clip, now.pts) if frame.pts > now.pts), None)
 
 
 def frame_before(clip: OpenClip, seconds: float) -> Any | None:
     """The frame before the one that is shown at a moment; None at the beginning."""
     now = frame_at(clip, seconds)
     before = None
-    for frame in _from(clip, max(clip.start, now.pts - 1)):
+    for frame in frames_from(clip, max(clip.start, now.pts - 1)):
         if frame.pts >= now.pts:
             break
         before = frame
     return before
 
 
-def _from(clip: OpenClip, stamp: int) -> Iterator[Any]:
-    """Frames in the order in which they are shown, from the last key frame at or before a stamp."""
+def frames_from(clip: OpenClip, stamp: int) -> Iterator[Any]:
+    """Frames in the order in which they are shown, from the last key frame at or before a stamp.
+
+    What cannot be decoded is left out, as players do: of a clip that was cut off or scratched the rest can be used.
+    """
+    import av
+
     clip.container.seek(stamp, stream=clip.stream, backward=True)
     clip.decoder.flush_buffers()
     for packet in clip.container.demux(clip.stream):
-        yield from clip.decoder.decode(packet)
+        try:
+            yield from clip.decoder.decode(packet)
+        except av.InvalidDataError:
+            continue
 
 
 def still_of(clip: OpenClip, frame: Any) -> Still:

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Any, BinaryIO, NamedTuple
 
+from fitzle.core.artwork.clips.wholeness import is_whole
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
 from fitzle.core.artwork.sniff import CLIPS, FORMAT_NAMES, SNIFFED_BYTES, sniff_format
 from fitzle.core.errors import ArtworkError, LimitError
@@ -14,12 +15,16 @@ HD_FROM_PX = 720  # lines; from there on untagged pictures are BT.709, below BT.
 
 
 class OpenClip(NamedTuple):
-    """A container and its picture stream; `start` is the time stamp of its first frame."""
+    """A container and its picture stream.
+
+    `start` is the time stamp of the first frame; `whole` is False for a file whose end is missing.
+    """
 
     container: Any
     stream: Any
     decoder: Any
     start: int
+    whole: bool = True
 
     def seconds(self, stamp: int) -> float:
         """A time stamp in seconds from the first frame."""
@@ -37,11 +42,12 @@ def opened_clip(file: BinaryIO, limits: Limits = DEFAULT_LIMITS) -> Iterator[Ope
 
     file.seek(0)
     _check_kind(file.read(SNIFFED_BYTES))
+    whole = is_whole(file)
     file.seek(0)
     try:
         with av.open(file, options={"probesize": "20000000"}, metadata_errors="replace") as container:
             stream = _picture_stream(container, limits)
-            yield OpenClip(container, stream, _decoder(stream), int(stream.start_time or 0))
+            yield OpenClip(container, stream, _decoder(stream), int(stream.start_time or 0), whole)
     except av.FFmpegError as error:
         reason = str(error.strerror or error).lower()
         raise ArtworkError(

@@ -23,6 +23,7 @@ class ClipFacts(NamedTuple):
     has_alpha: bool
     codec: str
     poster: Still
+    whole: bool = True
 
 
 def probe(clip: OpenClip, limits: Limits = DEFAULT_LIMITS) -> ClipFacts:
@@ -39,20 +40,31 @@ def probe(clip: OpenClip, limits: Limits = DEFAULT_LIMITS) -> ClipFacts:
     turned = -90 * quarter_turns(frame) % 360
     fps = float(clip.stream.average_rate) if clip.stream.average_rate else count / seconds if seconds else 0.0
     return ClipFacts(
-        width, height, round(seconds, 3), round(fps, 3), turned, has_alpha(frame), clip.decoder.name, poster
+        width, height, round(seconds, 3), round(fps, 3), turned, has_alpha(frame), clip.decoder.name, poster, clip.whole
     )
 
 
 def _length(clip: OpenClip) -> tuple[float, int]:
-    """Seconds and number of frames; where nothing states the length, the packets are read through (not decoded)."""
+    """Seconds and number of frames.
+
+    Writers of uneven clips state a length that ends before the last frame is shown: the last packets are looked at.
+    Where nothing states the length, all packets are read through (not decoded).
+    """
     stream = clip.stream
     if stream.duration:
-        return float(stream.duration * stream.time_base), int(stream.frames)
-    if clip.container.duration:
-        return clip.container.duration / 1_000_000, int(stream.frames)
+        stated = float(stream.duration * stream.time_base)
+    elif clip.container.duration:
+        stated = clip.container.duration / 1_000_000
+    else:
+        return _end_of_packets(clip, clip.start)
+    return max(stated, _end_of_packets(clip, clip.stamp(stated))[0]), int(stream.frames)
+
+
+def _end_of_packets(clip: OpenClip, stamp: int) -> tuple[float, int]:
+    """When the last packet ends, and how many there are, from the last key frame at or before a stamp."""
+    clip.container.seek(stamp, stream=clip.stream, backward=True)
     last, count, step = clip.start, 0, 0
-    clip.container.seek(clip.start, stream=stream, backward=True)
-    for packet in clip.container.demux(stream):
+    for packet in clip.container.demux(clip.stream):
         if packet.pts is None:
             continue
         count += 1

@@ -7,13 +7,14 @@ before and one after it that differ. Short clips are read through, long ones loo
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import islice
 from typing import Any, NamedTuple
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from fitzle.core.artwork.clips.frames import frame_at, upright
+from fitzle.core.artwork.clips.frames import frame_at, frames_from, upright
 from fitzle.core.artwork.clips.opening import OpenClip
 from fitzle.core.artwork.faces.detecting import faces_in
 from fitzle.core.artwork.faces.eyes import has_open_eyes
@@ -70,35 +71,21 @@ def _looks(clip: OpenClip, seconds: float) -> Iterator[Look]:
 
 
 def _read_through(clip: OpenClip) -> Iterator[Any]:
-    clip.container.seek(clip.start, stream=clip.stream, backward=True)
-    clip.decoder.flush_buffers()
     due = -1.0
-    for packet in clip.container.demux(clip.stream):
-        for frame in clip.decoder.decode(packet):
-            if frame.pts is not None and clip.seconds(frame.pts) >= due:
-                due = clip.seconds(frame.pts) + 1 / LOOKS_A_SECOND
-                yield frame
+    for frame in frames_from(clip, clip.start):
+        if frame.pts is not None and clip.seconds(frame.pts) >= due:
+            due = clip.seconds(frame.pts) + 1 / LOOKS_A_SECOND
+            yield frame
 
 
 def _windows(clip: OpenClip, seconds: float) -> Iterator[Any]:
     shown = -1
     for number in range(WINDOWS):
-        clip.container.seek(clip.stamp(seconds * (number + 0.5) / WINDOWS), stream=clip.stream, backward=True)
-        clip.decoder.flush_buffers()
-        for frame in _some(clip):
+        moment = clip.stamp(seconds * (number + 0.5) / WINDOWS)
+        for frame in islice(frames_from(clip, moment), WINDOW_FRAMES):
             if frame.pts is not None and frame.pts > shown:
                 shown = frame.pts
                 yield frame
-
-
-def _some(clip: OpenClip) -> Iterator[Any]:
-    left = WINDOW_FRAMES
-    for packet in clip.container.demux(clip.stream):
-        for frame in clip.decoder.decode(packet):
-            yield frame
-            left -= 1
-            if left == 0:
-                return
 
 
 def _look(clip: OpenClip, frame: Any) -> Look:

@@ -7,6 +7,7 @@ import numpy as np
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps.drawing import markup_of
 from fitzle.core.artwork.steps.material import Drawing, Material
+from fitzle.core.libvips import libvips
 
 COMPRESSION = 2  # a tenth heavier than 6, three times as fast
 
@@ -18,8 +19,7 @@ def file_of(material: Material) -> bytes:
 
 def png_of(pixels: Pixels) -> bytes:
     """Pixels (h, w, 4), straight alpha, as a PNG; without an alpha channel where they are opaque."""
-    import pyvips
-
+    pyvips = libvips()
     opaque = bool(pixels[..., 3].min() == 255)
     bands = np.ascontiguousarray(pixels[..., :3]) if opaque else pixels
     image = pyvips.Image.new_from_array(bands).copy(interpretation="srgb")
