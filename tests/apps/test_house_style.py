@@ -54,7 +54,9 @@ def test_the_naming_rule_names_files_where_a_place_has_none(
 def test_marks_are_measured_on_light_and_dark_grounds(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
     upload(signed_in, "juno", "dark.png", saved(disc(colour="#17443c"), "PNG"), "", django_capture_on_commit_callbacks)
     [mark] = signed_in.get(f"/api/{PATH}").json()["marks"]
-    assert (mark["name"], mark["shows_on_light"], mark["shows_on_dark"]) == ("dark.png", True, False)
+    assert (mark["name"], mark["versions"]) == ("dark.png", 1)
+    assert mark["light"]["showing"]["shows_on_light"] is True
+    assert mark["dark"]["showing"]["shows_on_dark"] is False
 
 
 def test_five_harmonies_of_a_colour(signed_in: Any) -> None:

@@ -162,7 +162,8 @@ def fit_key(
 ) -> str:
     """A hash of everything a fit's file depends on: the piece as it is there, its artwork, the sheet, the engine.
 
-    `contents` are the hashes of the artwork's files by id: an artwork that is prepared or replaced makes another key.
+    `contents` are the hashes of the files by id of its artwork and of the versions that could stand for it: an artwork
+    that is prepared or replaced, and a version that is joined or parted, make another key.
 
     The house colours count only where the colour of words is chosen from them.
     """
@@ -174,7 +175,7 @@ def fit_key(
             there.model_dump(mode="json", exclude={"adjustments"}),
             sheet.model_dump(mode="json"),
             list(house) if chosen else [],
-            {name: (contents or {}).get(name, "") for name in artworks_in(there)},
+            dict.fromkeys(artworks_in(there), "") | dict(contents or {}),
         ],
         sort_keys=True,
     )

@@ -13,7 +13,7 @@ from ninja.files import UploadedFile
 
 from fitzle.apps.accounts.access import workspace_to_change, workspace_to_see
 from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
-from fitzle.apps.api.shapes import ArtworkOut, Description, FitBrief, Message, Place
+from fitzle.apps.api.shapes import ArtworkOut, Description, FitBrief, Message, Place, version_view
 from fitzle.apps.api.views import rail_view
 from fitzle.apps.artwork.intake import bring_back, bring_in, bring_in_newer, settle_stuck
 from fitzle.apps.artwork.library import (
@@ -25,6 +25,7 @@ from fitzle.apps.artwork.library import (
     original_bytes,
     shown_source,
 )
+from fitzle.apps.artwork.versions import versions_by_id
 from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.jobs.queue import make_later, read_later
@@ -74,7 +75,7 @@ def describe_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, 
     """Another name, or other tags; the file itself is not touched."""
     space = workspace_to_change(request.user, workspace)
     found = artwork_of(space, artwork)
-    describe(found, given.name, given.tags)
+    describe(found, given.name, given.tags, given.put_away)
     return found
 
 
@@ -139,10 +140,11 @@ def place_artwork(request: HttpRequest, workspace: Path[str], given: Place) -> A
 
 
 def with_uses(space: Any, artworks: list[Any]) -> list[Any]:
-    """The same, each with the places it is seen in and the artwork that shows the same."""
-    uses, alike = uses_of_artwork(space), alike_by_id(artworks)
+    """The same, each with the places it is seen in, the artwork that shows the same, and marks with their versions."""
+    uses, alike, versions = uses_of_artwork(space), alike_by_id(artworks), versions_by_id(artworks)
     for artwork in artworks:
         artwork.used_in = uses.get(str(artwork.pk), [])
+        artwork.versions_shown = [version_view(entry) for entry in versions.get(str(artwork.pk), [])]
         artwork.alike = alike.get(str(artwork.pk), [])
     return artworks
 

@@ -9,15 +9,16 @@ from ninja import Path, Router, Schema
 from pydantic import AfterValidator, Field
 
 from fitzle.apps.accounts.access import house_style, save_house_style, workspace_to_change, workspace_to_see
-from fitzle.apps.api.shapes import Message
+from fitzle.apps.api.shapes import Message, VersionOut, version_view
 from fitzle.apps.artwork.library import ready_marks
+from fitzle.apps.artwork.versions import groups_of
 from fitzle.apps.jobs.queue import make_later
 from fitzle.apps.pieces.fits import all_fits
-from fitzle.core.artwork.facts import ArtworkFacts
-from fitzle.core.colour.contrast import Reading, contrast_matrix, reading, weakest_contrast
+from fitzle.core.artwork.showing import LIGHT_GROUND
+from fitzle.core.colour.contrast import Reading, contrast_matrix, reading
 from fitzle.core.colour.dark_version import DARK_GROUND
 from fitzle.core.colour.harmonies import harmonies
-from fitzle.core.colour.srgb import HexColour, parse_hex
+from fitzle.core.colour.srgb import HexColour
 from fitzle.core.errors import DocumentError
 from fitzle.core.spec.naming import file_name
 from fitzle.core.spec.tokens import TOKENS, USUAL_RULE, checked_rule
@@ -26,7 +27,6 @@ from fitzle.core.units import Size
 
 router = Router(tags=["house style"])
 MOST_COLOURS = 16
-LIGHT_GROUND = "#ffffff"
 Rule = Annotated[str, Field(max_length=200), AfterValidator(checked_rule)]
 
 
@@ -38,15 +38,13 @@ class HouseColour(Schema):
 
 
 class HouseMark(Schema):
-    """A mark, and the contrast that it reaches on a light and on a dark ground."""
+    """A mark with its versions, and which of them shows best on a light and on a dark ground, with its contrast."""
 
     id: str
     name: str
-    key: str
-    on_light: float
-    on_dark: float
-    shows_on_light: bool
-    shows_on_dark: bool
+    versions: int
+    light: VersionOut
+    dark: VersionOut
 
 
 class HouseStyleIn(Schema):
@@ -124,21 +122,16 @@ def _view(space: Any) -> HouseStyleOut:
         example=example,
         tokens=[f"{{{token}}}" for token in TOKENS],
         families=[family.name for family in offered_families()],
-        marks=[_mark(mark) for mark in ready_marks(space)],
+        marks=[_mark(group) for group in groups_of(ready_marks(space))],
     )
 
 
-def _mark(artwork: Any) -> HouseMark:
-    facts = ArtworkFacts.model_validate(artwork.content.facts)
-    light, dark = (
-        round(weakest_contrast(facts.edge_colours, parse_hex(ground)), 2) for ground in (LIGHT_GROUND, DARK_GROUND)
-    )
+def _mark(group: list[Any]) -> HouseMark:
+    shown = [version_view(artwork) for artwork in group]
     return HouseMark(
-        id=str(artwork.pk),
-        name=artwork.name,
-        key=artwork.content.sha256[:20],
-        on_light=light,
-        on_dark=dark,
-        shows_on_light=reading(light) != "too faint",
-        shows_on_dark=reading(dark) != "too faint",
+        id=str(group[0].pk),
+        name=group[0].name,
+        versions=len(group),
+        light=max(shown, key=lambda version: version.showing.on_light),
+        dark=max(shown, key=lambda version: version.showing.on_dark),
     )

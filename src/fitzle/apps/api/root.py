@@ -22,6 +22,7 @@ from fitzle.apps.api import (
     preparation,
     session,
     typefaces,
+    versions,
     wall,
 )
 from fitzle.apps.api.preparation import preparation_view
@@ -34,7 +35,20 @@ from fitzle.core.errors import FitzleError
 
 api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, openapi_url=None)
 api.add_router("/session", session.router)
-for module in (wall, artwork, pieces, fits, composing, typefaces, deliveries, preparation, house_style, clips, glyphs):
+for module in (
+    wall,
+    artwork,
+    pieces,
+    fits,
+    composing,
+    typefaces,
+    deliveries,
+    preparation,
+    house_style,
+    clips,
+    glyphs,
+    versions,
+):
     api.add_router("/workspaces/{workspace}", module.router)
 
 

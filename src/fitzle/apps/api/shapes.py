@@ -10,6 +10,7 @@ from ninja import Schema
 from pydantic import Field
 
 from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.artwork.showing import Showing, showing
 from fitzle.core.findings import Finding
 from fitzle.core.piece.changes import Change
 from fitzle.core.piece.document import Piece as PieceDocument
@@ -64,6 +65,21 @@ class EarlierOut(Schema):
     at: datetime
 
 
+class VersionOut(Schema):
+    """A version of a mark, and where it shows."""
+
+    id: UUID
+    name: str
+    key: str
+    showing: Showing
+
+
+def version_view(artwork: Any) -> VersionOut:
+    """A mark that is ready as a version."""
+    facts = ArtworkFacts.model_validate(artwork.content.facts)
+    return VersionOut(id=artwork.pk, name=artwork.name, key=artwork.content.sha256[:20], showing=showing(facts))
+
+
 class ArtworkOut(Schema):
     id: UUID
     name: str
@@ -76,6 +92,8 @@ class ArtworkOut(Schema):
     key: str = ""
     used_in: list[str] = []
     alike: list[AlikeOut] = []
+    versions: list[VersionOut] = []
+    put_away: bool = False
     tags: list[str]
     parent_id: UUID | None
     earlier: list[EarlierOut]
@@ -87,6 +105,11 @@ class ArtworkOut(Schema):
     def resolve_prepared_facts(artwork: Any) -> Any:
         """What it is as it is prepared; None where it is as it came."""
         return artwork.prepared["facts"] if artwork.prepared else None
+
+    @staticmethod
+    def resolve_versions(artwork: Any) -> Any:
+        """A mark's versions, itself among them; the related objects of the same name are not meant."""
+        return getattr(artwork, "versions_shown", [])
 
     @staticmethod
     def resolve_key(artwork: Any) -> str:
@@ -107,6 +130,7 @@ class Description(Schema):
 
     name: str | None = None
     tags: list[str] | None = None
+    put_away: bool | None = None
 
 
 class Place(Schema):

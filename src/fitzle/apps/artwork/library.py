@@ -43,14 +43,16 @@ def artwork_named(artwork_id: UUID | str) -> Artwork | None:
     return Artwork.objects.select_related("workspace").filter(pk=artwork_id).first()
 
 
-def describe(artwork: Artwork, name: str | None, tags: list[str] | None) -> None:
-    """Another name, or other tags, for people; the file stays as it came."""
+def describe(artwork: Artwork, name: str | None, tags: list[str] | None, put_away: bool | None = None) -> None:
+    """Another name, other tags, or put away or brought back; the file stays as it came."""
+    if put_away is not None:
+        artwork.put_away = put_away
     if name is not None:
         artwork.name = name.strip()[:255] or artwork.name
     if tags is not None:
         plain = (" ".join(tag.split())[:LONGEST_TAG] for tag in tags)
         artwork.tags = list(dict.fromkeys(tag for tag in plain if tag))[:MOST_TAGS]
-    artwork.save(update_fields=["name", "tags", "changed_at"])
+    artwork.save(update_fields=["name", "tags", "put_away", "changed_at"])
 
 
 class Alike(NamedTuple):
@@ -63,7 +65,7 @@ class Alike(NamedTuple):
 
 def alike_by_id(artworks: list[Artwork]) -> dict[str, list[Alike]]:
     """For each artwork those others that are the same file, or the same picture in another size."""
-    known = [entry for entry in artworks if entry.state == State.READY and entry.likeness]
+    known = [entry for entry in artworks if entry.state == State.READY and entry.likeness and not entry.put_away]
     found: dict[str, list[Alike]] = {}
     for index, one in enumerate(known):
         for other in known[index + 1 :]:
@@ -130,13 +132,13 @@ def facts_by_id(workspace: Any, ids: Iterable[str]) -> dict[str, ArtworkFacts]:
 
 def newest_of_kind(workspace: Any, kind: str) -> list[str]:
     """The ids of ready artwork of a kind, the newest first."""
-    ready = Artwork.objects.filter(workspace=workspace, state=State.READY, facts__kind=kind)
+    ready = Artwork.objects.filter(workspace=workspace, state=State.READY, facts__kind=kind, put_away=False)
     return [str(key) for key in ready.values_list("pk", flat=True)]
 
 
 def ready_marks(workspace: Any) -> list[Artwork]:
     """All marks that are ready, the newest first."""
-    return list(Artwork.objects.filter(workspace=workspace, state=State.READY, facts__kind="mark"))
+    return list(Artwork.objects.filter(workspace=workspace, state=State.READY, facts__kind="mark", put_away=False))
 
 
 def source_of(artwork: Artwork, *, preview: bool) -> Source:

@@ -35,6 +35,8 @@ class Artwork(models.Model):
     `parent` and `origin` say what it was taken from: {"still": seconds}, {"page": number} or {"glyph": name}.
     `prepared` is what its preparation made: {"sha256", "bytes", "facts", "working_format"}, null for nothing.
     `earlier` are the files that it was before it was replaced: [{"sha256", "name", "bytes", "at"}], the last one last.
+    `version_of` is the mark that this one is a version of, for other grounds; which of them stands where is calculated.
+    `put_away` hides it where artwork is chosen; nothing is deleted, and what shows it goes on.
     `likeness` is a hash of how it looks; pictures of the same thing differ in few bits of it.
     """
 
@@ -50,7 +52,9 @@ class Artwork(models.Model):
     working_format = models.CharField(max_length=10, blank=True)
     prepared = models.JSONField(null=True)
     parent = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="children")
+    version_of = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="versions")
     origin = models.JSONField(default=dict)
+    put_away = models.BooleanField(default=False)
     tags = models.JSONField(default=list)
     likeness = models.CharField(max_length=16, blank=True)
     earlier = models.JSONField(default=list)

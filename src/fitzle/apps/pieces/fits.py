@@ -15,6 +15,7 @@ from django.utils import timezone
 
 from fitzle.apps.accounts.access import house_colours
 from fitzle.apps.artwork.library import artwork_of, facts_of
+from fitzle.apps.artwork.versions import versions_with
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.apps.pieces.opening import is_made, open_fit
@@ -54,9 +55,10 @@ def all_fits(workspace: Any) -> list[Fit]:
 
 
 def fits_showing(workspace: Any, artwork_id: str) -> list[Fit]:
-    """All fits that an artwork is seen in."""
+    """All fits that an artwork, or another version of it, is seen in."""
+    group = versions_with(workspace, artwork_id)
     fits = _fits(workspace)
-    return [fit for fit in fits if artwork_id in artworks_in(document_of(fit.piece), str(fit.placement_id))]
+    return [fit for fit in fits if group & artworks_in(document_of(fit.piece), str(fit.placement_id))]
 
 
 def uses_of_artwork(workspace: Any) -> dict[str, list[str]]:

@@ -9,7 +9,8 @@ from django.core.cache import cache
 from django.http import Http404
 
 from fitzle.apps.accounts.access import house_colours
-from fitzle.apps.artwork.library import contents_of, facts_of, ready_by_id, source_of
+from fitzle.apps.artwork.library import contents_of, facts_of, source_of
+from fitzle.apps.artwork.versions import group_of, ready_with_versions
 from fitzle.apps.pieces.models import Fit
 from fitzle.apps.pieces.saving import document_of
 from fitzle.core.artwork.facts import ArtworkFacts
@@ -18,6 +19,7 @@ from fitzle.core.piece.document import Piece as Document
 from fitzle.core.piece.document import artworks_in
 from fitzle.core.pipeline import Planned, fit_key, look_at_fit, look_remembered, plan_fit
 from fitzle.core.plan.planning import planned_size
+from fitzle.core.plan.versions import Chosen, chosen_versions, version_note
 from fitzle.core.preflight.legibility import Seen
 from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.units import Size
@@ -65,13 +67,41 @@ def is_made(opened: Keyed) -> bool:
 def open_fits(workspace: Any, fits: Iterable[Fit]) -> list[OpenFit]:
     """Plans several fits with one look-up of their artwork; a fit whose artwork is gone is left out."""
     house = house_colours(workspace)
-    opened = []
-    for fit, document, artworks, facts in _with_artwork(workspace, fits):
-        sheet, placement = fit.placement.spec, str(fit.placement_id)
-        planned = plan_fit(document, sheet, facts, placement, house)
-        key = fit_key(document, sheet, placement, house, contents_of(artworks))
-        opened.append(OpenFit(fit, document, sheet, key, planned, artworks, facts))
-    return opened
+    return [_planned(*entry, house) for entry in _with_artwork(workspace, fits)]
+
+
+def _planned(
+    fit: Fit, document: Document, artworks: dict[str, Any], facts: dict[str, ArtworkFacts], house: tuple[str, ...]
+) -> OpenFit:
+    """A fit planned, with those versions of its marks that show best there in the place of the marks."""
+    sheet, placement = fit.placement.spec, str(fit.placement_id)
+    key = fit_key(document, sheet, placement, house, contents_of(artworks))
+    planned = plan_fit(document, sheet, facts, placement, house)
+    chosen = chosen_versions(planned.plan, sheet, facts, _versions_among(artworks))
+    if chosen:
+        artworks = artworks | {one.artwork: artworks[one.version] for one in chosen}
+        facts = facts | {one.artwork: facts[one.version] for one in chosen}
+        planned = _noted(plan_fit(document, sheet, facts, placement, house), chosen)
+    return OpenFit(fit, document, sheet, key, planned, artworks, facts)
+
+
+def _versions_among(artworks: dict[str, Any]) -> dict[str, list[str]]:
+    """For each artwork the other versions of it that are there."""
+    groups: dict[str, list[str]] = {}
+    for name, artwork in artworks.items():
+        groups.setdefault(group_of(artwork), []).append(name)
+    return {name: [other for other in group if other != name] for group in groups.values() for name in group}
+
+
+def _noted(planned: Planned, chosen: list[Chosen]) -> Planned:
+    """The plan with a note for each mark of which another version stands there."""
+    by_artwork = {one.artwork: one for one in chosen}
+    notes = [
+        version_note(by_artwork[part.artwork], part.part)
+        for part in planned.plan.artworks
+        if part.artwork in by_artwork
+    ]
+    return planned._replace(findings=planned.findings + notes)
 
 
 def sized_fits(workspace: Any, fits: Iterable[Fit], known: dict[str, Any] | None = None) -> list[SizedFit]:
@@ -122,9 +152,11 @@ def _with_artwork(
     ready = known or {}
     missing = set().union(*wanted.values()) - ready.keys()
     if missing:
-        ready = ready | ready_by_id(workspace, missing)
+        ready = ready | ready_with_versions(workspace, missing)
+    versions = _versions_among(ready)
     facts = {name: facts_of(artwork) for name, artwork in ready.items()}
     for fit in fits:
         names = wanted[fit.pk]
         if names <= ready.keys():
+            names = names.union(*(versions[name] for name in names))
             yield fit, documents[fit.pk], {name: ready[name] for name in names}, {name: facts[name] for name in names}

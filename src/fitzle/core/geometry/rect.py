@@ -40,6 +40,10 @@ class Rect(NamedTuple):
         """Width divided by height."""
         return self.width / self.height
 
+    def contains(self, point: Point) -> bool:
+        """Whether a point lies in it or on its border."""
+        return self.x <= point.x <= self.right and self.y <= point.y <= self.bottom
+
     def inset(self, by: float) -> Rect:
         """The rectangle made smaller by `by` on each side; at least a hundredth of its size remains."""
         dx = min(by, self.width * 0.495)

@@ -1,0 +1,104 @@
+"""Versions of a mark: one for light grounds, one for dark ones, joined so that each fit takes the one that shows."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+from uuid import UUID, uuid4
+
+from django.db import transaction
+from django.db.models import Q
+
+from fitzle.apps.artwork.library import ready_by_id
+from fitzle.apps.artwork.models import Artwork, State
+from fitzle.apps.artwork.preparing import before_steps, document_of, preparation_of, save_steps, shown_stages
+from fitzle.core.artwork.steps.proposing import proposed
+from fitzle.core.errors import ArtworkError
+
+
+def group_of(artwork: Artwork) -> str:
+    """What all versions of a mark have in common: the id of the one that they are versions of."""
+    return str(artwork.version_of_id or artwork.pk)
+
+
+def groups_of(marks: Iterable[Artwork]) -> list[list[Artwork]]:
+    """Marks that are ready, each group of versions together: first the one that the others are versions of."""
+    groups: dict[str, list[Artwork]] = {}
+    for mark in marks:
+        groups.setdefault(group_of(mark), []).append(mark)
+    return [
+        sorted(group, key=lambda mark: (mark.version_of_id is not None, mark.created_at)) for group in groups.values()
+    ]
+
+
+def versions_by_id(artworks: Iterable[Artwork]) -> dict[str, list[Artwork]]:
+    """For each mark that is ready its versions, itself among them."""
+    marks = [entry for entry in artworks if entry.state == State.READY and entry.content.facts["kind"] == "mark"]
+    return {str(mark.pk): group for group in groups_of(marks) for mark in group}
+
+
+def versions_with(workspace: Any, artwork_id: UUID | str) -> set[str]:
+    """The ids of an artwork and of all its other versions."""
+    own = Artwork.objects.filter(workspace=workspace, pk=artwork_id).first()
+    if own is None:
+        return {str(artwork_id)}
+    group = group_of(own)
+    found = Artwork.objects.filter(Q(pk=group) | Q(version_of=group), workspace=workspace)
+    return {str(key) for key in found.values_list("pk", flat=True)}
+
+
+def ready_with_versions(workspace: Any, ids: Iterable[str]) -> dict[str, Artwork]:
+    """Those of these artworks that are ready and can be drawn, each with its other versions."""
+    found = ready_by_id(workspace, ids)
+    groups = {group_of(artwork) for artwork in found.values()}
+    others = Artwork.objects.filter(workspace=workspace, state=State.READY, facts__kind="mark")
+    others = others.filter(Q(pk__in=groups) | Q(version_of__in=groups)).exclude(pk__in=found.keys())
+    return found | {str(entry.pk): entry for entry in others}
+
+
+@transaction.atomic
+def join(artwork: Artwork, other: Artwork) -> None:
+    """Makes a mark a version of another one; with it come the versions it had. Raises ArtworkError."""
+    for mark in (artwork, other):
+        if mark.state != State.READY or mark.facts["kind"] != "mark":
+            raise ArtworkError("only marks have versions for other grounds", subject=mark.name)
+    group = group_of(other)
+    if group == group_of(artwork):
+        return
+    own = versions_with(artwork.workspace, artwork.pk) if artwork.version_of_id is None else {str(artwork.pk)}
+    Artwork.objects.filter(pk__in=own).update(version_of=group)
+
+
+@transaction.atomic
+def part(artwork: Artwork) -> None:
+    """Makes a mark one of its own again; where others are versions of it, the first of them takes its place."""
+    if artwork.version_of_id:
+        Artwork.objects.filter(pk=artwork.pk).update(version_of=None)
+        return
+    heirs = list(Artwork.objects.filter(version_of=artwork).order_by("created_at"))
+    if heirs:
+        Artwork.objects.filter(version_of=artwork).update(version_of=heirs[0])
+        Artwork.objects.filter(pk=heirs[0].pk).update(version_of=None)
+
+
+@transaction.atomic
+def make_dark_version(artwork: Artwork, user: Any) -> tuple[Artwork, int]:
+    """A new mark, the same one recoloured for dark grounds, joined with it; and the revision of its steps to be made.
+
+    Raises ArtworkError where all its colours show there already.
+    """
+    document = document_of(preparation_of(artwork))
+    made = shown_stages(artwork, document)
+    material = made[-1].material if made else before_steps(artwork)
+    step = proposed("dark-version", material, uuid4().hex[:8])
+    stem, _, extension = artwork.name.rpartition(".")
+    version = Artwork.objects.create(
+        workspace=artwork.workspace, name=f"{(stem or extension)[:200]}, for dark grounds.{extension}",
+        sha256=artwork.sha256, bytes=artwork.bytes, state=State.READY, progress=100, facts=artwork.facts,
+        working_format=artwork.working_format, likeness=artwork.likeness, version_of_id=group_of(artwork),
+        created_by=user,
+    )  # fmt: skip
+    preparation = preparation_of(version)
+    steps = document.model_copy(update={"steps": (*document.steps, step)})
+    saved = save_steps(version, preparation.revision, steps, "for dark grounds")
+    return version, saved.revision

@@ -1,0 +1,31 @@
+"""On which grounds a mark shows: the contrast of its outline with a light page and with a dark one."""
+
+from __future__ import annotations
+
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.colour.contrast import LEAST_GRAPHICS_CONTRAST, weakest_contrast
+from fitzle.core.colour.dark_version import DARK_GROUND
+from fitzle.core.colour.srgb import parse_hex
+from fitzle.core.findings import Frozen
+
+LIGHT_GROUND = "#ffffff"
+
+
+class Showing(Frozen):
+    """Contrast ratios on a light and on a dark ground, and whether they reach 3:1 (WCAG 2.2, 1.4.11)."""
+
+    on_light: float
+    on_dark: float
+    shows_on_light: bool
+    shows_on_dark: bool
+
+
+def showing(facts: ArtworkFacts) -> Showing:
+    """Where an artwork with these facts shows."""
+    light, dark = (weakest_contrast(facts.edge_colours, parse_hex(ground)) for ground in (LIGHT_GROUND, DARK_GROUND))
+    return Showing(
+        on_light=round(light, 2),
+        on_dark=round(dark, 2),
+        shows_on_light=light >= LEAST_GRAPHICS_CONTRAST,
+        shows_on_dark=dark >= LEAST_GRAPHICS_CONTRAST,
+    )
