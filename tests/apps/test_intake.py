@@ -1,5 +1,6 @@
 """Files come in, are kept byte for byte, and end as ready or as a clear message."""
 
+import json
 from datetime import timedelta
 from typing import Any
 
@@ -7,6 +8,7 @@ import pytest
 from django.utils import timezone
 
 from tests.apps.helpers import upload, wall_proofs
+from tests.core.test_lottie import wheel
 from tests.make import disc, photo, saved, svg
 
 pytestmark = pytest.mark.django_db
@@ -140,3 +142,17 @@ def test_artwork_waits_for_its_places_and_stops_waiting_when_its_worker_died(
     Artwork.objects.filter(pk=art["id"]).update(fills=["somewhere"], changed_at=timezone.now() - timedelta(minutes=5))
     settle_stuck(juno[1])
     assert Artwork.objects.get(pk=art["id"]).fills == []
+
+
+def test_a_lottie_animation_is_kept_and_checked(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
+    """It waits for the time when animations are rendered: no stills, no picture, no place, but its facts."""
+    run, data = django_capture_on_commit_callbacks, json.dumps(wheel()).encode()
+    found = upload(signed_in, "juno", "wheel.json", data, "suited", run=run)
+    assert (found["state"], found["facts"]["format"], found["facts"]["kind"]) == ("ready", "lottie", "clip")
+    assert found["fills"] == []
+    path = f"/api/workspaces/juno/artwork/{found['id']}"
+    assert signed_in.get(f"{path}/original").content == data
+    assert signed_in.get(f"{path}/picture?width=64").status_code == 404
+    assert signed_in.get(f"{path}/clip").status_code == 404
+    bad = upload(signed_in, "juno", "bad.json", data.replace(b'"fr": 30', b'"fr": 0'), run=run)
+    assert (bad["state"], "fr" in bad["message"]) == ("failed", True)

@@ -13,9 +13,9 @@ from ninja.files import UploadedFile
 
 from fitzle.apps.accounts.access import workspace_to_change, workspace_to_see
 from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
-from fitzle.apps.api.shapes import ArtworkOut, Description, FitBrief, Message, Place, version_view
+from fitzle.apps.api.shapes import ArtworkOut, Description, FitBrief, FromWeb, Message, Place, version_view
 from fitzle.apps.api.views import rail_view
-from fitzle.apps.artwork.intake import bring_back, bring_in, bring_in_newer, settle_stuck
+from fitzle.apps.artwork.intake import bring_back, bring_from_web, bring_in, bring_in_newer, settle_stuck
 from fitzle.apps.artwork.library import (
     alike_by_id,
     artwork_of,
@@ -67,6 +67,17 @@ def bring_in_artwork(
     found = [bring_in(space, request.user, file.name or "unnamed", file.chunks(), wanted) for file in files]
     for artwork in found:
         read_later(artwork.pk)
+    return Status(202, found)
+
+
+@router.post("/artwork/from-web", response={202: ArtworkOut, 422: Message})
+def bring_in_from_web(request: HttpRequest, workspace: Path[str], given: FromWeb) -> Any:
+    """Has the file at an address on the public web fetched and read."""
+    space = workspace_to_change(request.user, workspace)
+    if given.fills != [SUITED]:
+        placements_of(space, _uuids(given.fills))
+    found = bring_from_web(space, request.user, given.address, given.fills)
+    read_later(found.pk)
     return Status(202, found)
 
 

@@ -133,6 +133,13 @@ class Description(Schema):
     put_away: bool | None = None
 
 
+class FromWeb(Schema):
+    """The address of a file on the web, and the placements that it fills."""
+
+    address: str
+    fills: list[str] = []
+
+
 class Place(Schema):
     """Fit an artwork into these placements; ["suited"] for every empty one that it suits."""
 

@@ -24,6 +24,7 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.inspecting import clip_facts
 from fitzle.core.artwork.limits import Limits
 from fitzle.core.artwork.shrinking import at_most
+from fitzle.core.artwork.sniff import CLIPS
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps.written import png_of
 from fitzle.core.artwork.working import JPEG_QUALITY, LONG_SIDE_PX
@@ -34,7 +35,7 @@ MOST_STILLS = 40  # taken at a time
 @contextmanager
 def clip_of(artwork: Artwork) -> Iterator[OpenClip]:
     """The clip of an artwork, opened from the storage; Http404 for what is no clip."""
-    if not artwork.facts or artwork.facts["kind"] != "clip":
+    if not usable(artwork):
         raise Http404("This is no clip.")
     path = kept_path("originals", artwork.workspace_id, artwork.sha256)
     with default_storage.open(path) as file, opened_clip(file) as clip:
@@ -137,8 +138,8 @@ def still_bytes(clip: Artwork, seconds: float) -> bytes:
 
 
 def usable(artwork: Artwork) -> bool:
-    """Whether it is a clip that was read."""
-    return artwork.state == State.READY and bool(artwork.facts) and artwork.facts["kind"] == "clip"
+    """Whether it is a clip that was read and has frames; an animation of drawings (Lottie) has none yet."""
+    return artwork.state == State.READY and bool(artwork.facts) and artwork.facts["format"] in CLIPS
 
 
 def clock(seconds: float) -> str:

@@ -15,15 +15,18 @@ from django.utils import timezone
 
 from fitzle.apps.artwork.clips import read_clip, still_bytes
 from fitzle.apps.artwork.files import first_bytes, keep, keep_original, read_kept
+from fitzle.apps.artwork.from_web import fetched
 from fitzle.apps.artwork.models import Artwork, State
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import likeness, small_picture
 from fitzle.core.artwork.limits import Limits
+from fitzle.core.artwork.lottie import read_lottie
 from fitzle.core.artwork.pages import page_alone
 from fitzle.core.artwork.reading import check_count, read_and_judge
 from fitzle.core.artwork.sniff import CLIPS, SNIFFED_BYTES, sniff_format
 from fitzle.core.artwork.working import make_working_copy
 from fitzle.core.errors import FitzleError
+from fitzle.core.web_address import file_name_of, web_address
 
 log = logging.getLogger(__name__)
 USED_UP = "Reading this file used up its time or memory. Export it simpler or smaller, and bring it in again."
@@ -53,6 +56,15 @@ def bring_in(
     )  # fmt: skip
 
 
+def bring_from_web(workspace: Any, user: Any, text: str, fills: list[str]) -> Artwork:
+    """Notes the file at an address on the web as queued; a worker fetches it. Raises ArtworkError for no address."""
+    address = web_address(text)
+    return Artwork.objects.create(
+        workspace=workspace, name=file_name_of(address), bytes=0, fills=fills, origin={"web": address.text},
+        created_by=user,
+    )  # fmt: skip
+
+
 def take_in(artwork_id: UUID | str) -> Artwork | None:
     """Reads an artwork in the worker; ends as ready or failed with a message, never in between. None if it is gone."""
     artwork = Artwork.objects.select_related("parent", "workspace").filter(pk=artwork_id).first()
@@ -77,8 +89,14 @@ def _read(artwork: Artwork) -> None:
     _note(artwork, state=State.READING, progress=10)
     if artwork.parent and not artwork.sha256:
         _take_out(artwork, artwork.parent)
+    elif "web" in artwork.origin and not artwork.sha256:
+        sha256, count = keep_original(artwork.workspace_id, fetched(artwork.origin["web"], settings.UPLOAD_LIMIT_BYTES))
+        _note(artwork, sha256=sha256, bytes=count, progress=30)
     fmt = sniff_format(first_bytes(artwork.workspace_id, artwork.sha256, SNIFFED_BYTES))
-    if fmt in CLIPS:
+    if fmt == "lottie":
+        data = first_bytes(artwork.workspace_id, artwork.sha256, limits().max_lottie_bytes + 1)
+        facts, working_format = read_lottie(data, artwork.name, limits()), ""
+    elif fmt in CLIPS:
         try:
             facts, working_format = read_clip(artwork, fmt, limits())
         except FitzleError as error:

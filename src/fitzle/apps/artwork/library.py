@@ -192,6 +192,8 @@ def _preview_source(artwork: Artwork, content: Content) -> Source:
 
 def _small_source(artwork: Artwork, content: Content) -> Source:
     """From the working copy where there is one, else from the file itself, which is small."""
+    if content.facts.get("format") == "lottie":
+        raise Http404("An animation cannot be shown yet.")
     if not content.working_format:
         return open_source(original_bytes(artwork) if content.is_original else content_bytes(artwork), limits())
     copy = _there(read_kept("working", artwork.workspace_id, content.sha256))

@@ -32,7 +32,8 @@ class Content(NamedTuple):
 class Artwork(models.Model):
     """One file that was brought in. `fills` are the places that still wait for it; ["suited"] for all that it suits.
 
-    `parent` and `origin` say what it was taken from: {"still": seconds}, {"page": number} or {"glyph": name}.
+    `parent` and `origin` say what it was taken from: {"still": seconds}, {"page": number}, {"glyph": name}
+    or {"web": address}.
     `prepared` is what its preparation made: {"sha256", "bytes", "facts", "working_format"}, null for nothing.
     `earlier` are the files that it was before it was replaced: [{"sha256", "name", "bytes", "at"}], the last one last.
     `version_of` is the mark that this one is a version of, for other grounds; which of them stands where is calculated.

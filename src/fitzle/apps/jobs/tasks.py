@@ -35,7 +35,8 @@ def take_in_artwork(artwork_id: str) -> None:
         propose_clip_stills.delay(artwork_id)
         return
     try:
-        _fill(artwork)
+        if artwork.facts["kind"] != "clip":  # an animation of drawings is kept, and stands nowhere yet
+            _fill(artwork)
     finally:
         filled(artwork)
 

@@ -14,6 +14,7 @@ from fitzle.core.artwork.detail import detail_share
 from fitzle.core.artwork.facts import AlphaKind, ArtworkFacts, Trimmed, Weight
 from fitzle.core.artwork.judging import brightness
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
+from fitzle.core.artwork.lottie import read_lottie
 from fitzle.core.artwork.reading import read_and_judge
 from fitzle.core.artwork.sniff import CLIPS, SNIFFED_BYTES, sniff_format
 from fitzle.core.colour.main_colours import main_colours
@@ -26,6 +27,8 @@ def inspected(file: BinaryIO, name: str, limits: Limits = DEFAULT_LIMITS) -> Art
     """The facts of a seekable file. Raises ArtworkError, LimitError or HostileFileError, each about `name`."""
     fmt = sniff_format(file.read(SNIFFED_BYTES))
     file.seek(0)
+    if fmt == "lottie":
+        return read_lottie(file.read(limits.max_lottie_bytes + 1), name, limits)
     if fmt not in CLIPS:
         facts = read_and_judge(file.read(limits.max_bytes + 1), name, limits).facts
         return facts.model_copy(update={"kind": "document"}) if fmt == "pdf" else facts

@@ -18,6 +18,8 @@ class Limits(Frozen):
     max_frames: int = 10_000
     max_seconds: float = 4 * 3600
     max_pages: int = 200
+    max_lottie_bytes: int = 10_000_000
+    max_lottie_layers: int = 5_000
     max_svg_bytes: int = 10_000_000
     max_svg_elements: int = 50_000
     max_svg_depth: int = 100

@@ -30,6 +30,7 @@ from fitzle.core.units import Size, words_for_bytes
 
 SURVEY_LONG_SIDE_PX = 512  # colours and outlines are surveyed at this size
 VECTOR_SURVEY_PX = 1024
+TAKEN = "Bring in PNG, JPEG, WebP, GIF, BMP, TIFF, AVIF, HEIC, ICO, SVG, PDF, MP4, MOV, WebM or Lottie."
 COLOUR_STEP = 2  # every second px in both directions is enough to count colours
 FLAT_COLOURS_SHARE = 0.9  # a bitmap whose few main colours make up this much is drawn, not photographed
 FEW_COLOURS = 4
@@ -118,7 +119,10 @@ def known_format(data: bytes, limits: Limits) -> str:
         fmt = "png"
     if fmt not in READABLE:
         found = f"this is a {FORMAT_NAMES[fmt]}" if fmt else "this is not a picture that Fitzle knows"
-        raise ArtworkError(found, advice="Bring in PNG, JPEG, WebP, GIF, BMP, TIFF, AVIF, HEIC, ICO, SVG or PDF.")
+        raise ArtworkError(
+            found,
+            advice=TAKEN,
+        )
     if not is_complete(fmt, data):
         raise ArtworkError("the file is cut off: its end is missing", advice="Copy or export it again.")
     return fmt

@@ -27,6 +27,7 @@ FORMAT_NAMES = {
     "mov": "MOV video",
     "webm": "WebM video",
     "mkv": "Matroska video",
+    "lottie": "Lottie animation",
     "zip": "ZIP archive",
     "gzip": "gzip archive",
 }
@@ -71,7 +72,18 @@ def sniff_format(data: bytes) -> str | None:
     for prefix, name in _PREFIXES:
         if data.startswith(prefix):
             return "apng" if name == "png" and png_frames(data) > 1 else name
+    return _sniffed_text(data)
+
+
+def _sniffed_text(data: bytes) -> str | None:
+    if _looks_like_lottie(data):
+        return "lottie"
     return "svg" if _looks_like_svg(data) else None
+
+
+def _looks_like_lottie(data: bytes) -> bool:
+    head = data[:SNIFFED_BYTES].removeprefix(b"\xef\xbb\xbf").lstrip()
+    return head.startswith(b"{") and any(key in head for key in (b'"layers"', b'"fr"', b'"assets"'))
 
 
 def _looks_like_svg(data: bytes) -> bool:
