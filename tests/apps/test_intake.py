@@ -156,3 +156,29 @@ def test_a_lottie_animation_is_kept_and_checked(signed_in: Any, django_capture_o
     assert signed_in.get(f"{path}/clip").status_code == 404
     bad = upload(signed_in, "juno", "bad.json", data.replace(b'"fr": 30', b'"fr": 0'), run=run)
     assert (bad["state"], "fr" in bad["message"]) == ("failed", True)
+
+
+def test_a_picture_is_shown_before_it_is_measured(
+    signed_in: Any, django_capture_on_commit_callbacks: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """While the worker still measures, the list says that there is a picture, and the address gives it."""
+    from fitzle.apps.artwork.models import Artwork
+    from fitzle.core.artwork import reading
+
+    seen: list[Any] = []
+    measure = reading.with_detail
+
+    def looked_in(*given: Any) -> Any:
+        [entry] = signed_in.get("/api/workspaces/juno/artwork").json()
+        picture = signed_in.get(f"/api/workspaces/juno/artwork/{entry['id']}/picture?width=200")
+        seen.append((entry["state"], entry["visible"], entry["facts"], picture.status_code, picture["Content-Type"]))
+        return measure(*given)
+
+    monkeypatch.setattr(reading, "with_detail", looked_in)
+    for size in ((2600, 1300), (300, 200)):  # with a working copy, and small enough to be shown from itself
+        found = upload(
+            signed_in, "juno", "photo.jpg", saved(photo(*size), "JPEG"), run=django_capture_on_commit_callbacks
+        )
+        assert found["visible"] is True
+        Artwork.objects.all().delete()
+    assert seen == [("reading", True, None, 200, "image/jpeg")] * 2

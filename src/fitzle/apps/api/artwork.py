@@ -21,6 +21,7 @@ from fitzle.apps.artwork.library import (
     artwork_of,
     artworks_of,
     describe,
+    early_source,
     facts_by_id,
     original_bytes,
     shown_source,
@@ -168,8 +169,8 @@ def _uuids(texts: list[str]) -> list[UUID]:
 
 
 def _drawn(artwork: Any, width: int) -> tuple[bytes, str]:
-    if artwork.state != "ready":
+    if not artwork.visible:
         raise Http404("This artwork cannot be shown.")
-    source = shown_source(artwork)
+    source = shown_source(artwork) if artwork.facts else early_source(artwork)
     size = Size(width, max(1, round(width * source.height / source.width)))
     return preview_bytes(straight(source.pixels(Rect(0, 0, source.width, source.height), size)))

@@ -94,6 +94,7 @@ class ArtworkOut(Schema):
     alike: list[AlikeOut] = []
     versions: list[VersionOut] = []
     put_away: bool = False
+    visible: bool = False
     tags: list[str]
     parent_id: UUID | None
     earlier: list[EarlierOut]

@@ -16,7 +16,7 @@ from django.utils import timezone
 from fitzle.apps.artwork.clips import read_clip, still_bytes
 from fitzle.apps.artwork.files import first_bytes, keep, keep_original, read_kept
 from fitzle.apps.artwork.from_web import fetched
-from fitzle.apps.artwork.models import Artwork, State
+from fitzle.apps.artwork.models import SHOWN_FROM, Artwork, State
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import likeness, small_picture
 from fitzle.core.artwork.limits import Limits
@@ -24,6 +24,7 @@ from fitzle.core.artwork.lottie import read_lottie
 from fitzle.core.artwork.pages import page_alone
 from fitzle.core.artwork.reading import check_count, read_and_judge
 from fitzle.core.artwork.sniff import CLIPS, SNIFFED_BYTES, sniff_format
+from fitzle.core.artwork.sources import Source
 from fitzle.core.artwork.working import make_working_copy
 from fitzle.core.errors import FitzleError
 from fitzle.core.web_address import file_name_of, web_address
@@ -112,13 +113,17 @@ def _read_picture(artwork: Artwork) -> tuple[ArtworkFacts, str]:
     """The facts of anything that is no clip, and the format of its working copy (empty: it needs none)."""
     check_count(artwork.bytes, limits())
     data = read_kept("originals", artwork.workspace_id, artwork.sha256) or b""
-    found = read_and_judge(data, artwork.name, limits())
-    _note(artwork, progress=60)
-    copy = make_working_copy(found.source)
-    if copy:
-        keep("working", artwork.workspace_id, artwork.sha256, copy[0])
+
+    def show(source: Source) -> None:
+        """Keeps what can be shown before anything is measured: people see their picture in half a second."""
+        copy = make_working_copy(source)
+        if copy:
+            keep("working", artwork.workspace_id, artwork.sha256, copy[0])
+        _note(artwork, progress=SHOWN_FROM, working_format=copy[1] if copy else "")
+
+    found = read_and_judge(data, artwork.name, limits(), show)
     artwork.likeness = likeness(small_picture(found.source))
-    return found.facts, copy[1] if copy else ""
+    return found.facts, artwork.working_format
 
 
 def _take_out(artwork: Artwork, parent: Artwork) -> None:

@@ -190,6 +190,12 @@ def _preview_source(artwork: Artwork, content: Content) -> Source:
     return CachedSource(key, _opened[key], _pixels)
 
 
+def early_source(artwork: Artwork) -> Source:
+    """What can be shown of an artwork that is still being read."""
+    copy = read_kept("working", artwork.workspace_id, artwork.sha256) if artwork.working_format else None
+    return open_source(copy or original_bytes(artwork), limits())
+
+
 def _small_source(artwork: Artwork, content: Content) -> Source:
     """From the working copy where there is one, else from the file itself, which is small."""
     if content.facts.get("format") == "lottie":

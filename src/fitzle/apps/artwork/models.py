@@ -10,6 +10,8 @@ from django.db import models
 
 from fitzle.core.artwork.steps.document import NOT_PREPARED
 
+SHOWN_FROM = 40  # percent of the reading: from there on the picture can be shown
+
 
 class State(models.TextChoices):
     """How far an artwork has come."""
@@ -67,6 +69,13 @@ class Artwork(models.Model):
     class Meta:
         indexes = [models.Index(fields=["workspace", "sha256"])]
         ordering = ["-created_at"]
+
+    @property
+    def visible(self) -> bool:
+        """Whether there is a picture of it: once it is ready, and before that as soon as it could be opened."""
+        if self.state == State.READY:
+            return bool(self.facts) and self.facts["format"] != "lottie"
+        return self.state == State.READING and self.progress >= SHOWN_FROM
 
     @property
     def content(self) -> Content:

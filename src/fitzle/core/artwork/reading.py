@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from typing import NamedTuple
 
 import numpy as np
@@ -48,8 +50,14 @@ class Artwork(NamedTuple):
     source: Source
 
 
-def read_artwork(data: bytes, name: str, limits: Limits = DEFAULT_LIMITS) -> Artwork:
-    """Reads and surveys a file.
+def _nothing(_source: Source) -> None:
+    """What is done with a source as soon as it is open, where nobody waits for it."""
+
+
+def read_artwork(
+    data: bytes, name: str, limits: Limits = DEFAULT_LIMITS, opened: Callable[[Source], None] = _nothing
+) -> Artwork:
+    """Reads and surveys a file; `opened` is called with its source as soon as it can be drawn.
 
     Raises ArtworkError (unreadable, cut off, unknown format), LimitError (too large; found before decoding) or
     HostileFileError, each about `name`.
@@ -63,21 +71,29 @@ def read_artwork(data: bytes, name: str, limits: Limits = DEFAULT_LIMITS) -> Art
             return _read_svg(unpacked, len(data), name, limits, warnings)
         if fmt == "pdf":
             return _read_page(data, name, limits, warnings)
-        return _read_bitmap(data, name, fmt, limits, warnings)
+        source = _bitmap_source(data, fmt, limits)
+        opened(source)
+        return _read_bitmap(source, name, limits, warnings)
     except FitzleError as error:
         raise error.about(name) from error
 
 
-def read_and_judge(data: bytes, name: str, limits: Limits = DEFAULT_LIMITS) -> Artwork:
-    """As `read_artwork`, with the figures that take a longer look: the detail it carries, what JPEG did, its faces."""
-    artwork = read_artwork(data, name, limits)
-    if not isinstance(artwork.source, BitmapSource):
+def read_and_judge(
+    data: bytes, name: str, limits: Limits = DEFAULT_LIMITS, opened: Callable[[Source], None] = _nothing
+) -> Artwork:
+    """As `read_artwork`, with the figures that take a longer look: the detail it carries, what JPEG did, its faces.
+
+    Detail and faces are looked at side by side, on two cores: decoders, OpenCV and the network let go of the lock.
+    """
+    artwork = read_artwork(data, name, limits, opened)
+    source, facts = artwork.source, artwork.facts
+    if not isinstance(source, BitmapSource):
         return artwork
     try:
-        facts = with_detail(artwork.facts, data, artwork.source)
-        if facts.kind == "picture":
-            facts = facts.model_copy(update={"faces": faces_of(artwork.source)})
-        return artwork._replace(facts=facts)
+        with ThreadPoolExecutor(1) as beside:
+            faces = beside.submit(faces_of, source) if facts.kind == "picture" else None
+            judged = with_detail(facts, data, source)
+            return artwork._replace(facts=judged.model_copy(update={"faces": faces.result()}) if faces else judged)
     except FitzleError as error:
         raise error.about(name) from error
 
@@ -138,19 +154,19 @@ def _naming_warnings(name: str, fmt: str) -> list[str]:
 
 def _bitmap_source(data: bytes, fmt: str, limits: Limits) -> BitmapSource:
     header = read_header(data, fmt, limits)
-    return BitmapSource(data, fmt, header.width, header.height, upright=header.orientation == 1)
+    upright = header.orientation == 1
+    return BitmapSource(data, fmt, header.width, header.height, upright=upright, frames=header.frames)
 
 
-def _read_bitmap(data: bytes, name: str, fmt: str, limits: Limits, warnings: list[str]) -> Artwork:
-    source = _bitmap_source(data, fmt, limits)
-    frames = read_header(data, fmt, limits).frames
+def _read_bitmap(source: BitmapSource, name: str, limits: Limits, warnings: list[str]) -> Artwork:
+    fmt, frames = source.format, source.frames
     if frames > 1:
         warnings.append(f"It has {frames} frames; the first one is used.")
     survey = straight(source.pixels(Rect(0, 0, source.width, source.height), _survey_size(source)))
     opaque = bool(survey[..., 3].min() == 255)
     backdrop = measuring.flat_backdrop(survey) if opaque else None
     extent = _bitmap_extent(source, backdrop if opaque else None, opaque)
-    facts = _facts(fmt, len(data), source, survey, backdrop, extent, warnings, frames)
+    facts = _facts(fmt, len(source.data), source, survey, backdrop, extent, warnings, frames)
     return Artwork(name, facts, source)
 
 

@@ -60,9 +60,17 @@ class BitmapSource:
     """
 
     def __init__(
-        self, data: bytes, fmt: str, width: int, height: int, *, upright: bool = True, for_preview: bool = False
+        self,
+        data: bytes,
+        fmt: str,
+        width: int,
+        height: int,
+        *,
+        upright: bool = True,
+        for_preview: bool = False,
+        frames: int = 1,
     ) -> None:
-        self.data, self.format, self.upright = data, fmt, upright
+        self.data, self.format, self.upright, self.frames = data, fmt, upright, frames
         self._shrinking: Kernel = "HAMMING" if for_preview else "LANCZOS"
         self.width, self.height = width, height
         self._held: tuple[int, Pixels] | None = None
@@ -80,6 +88,13 @@ class BitmapSource:
         )
         return _resampled(reading, box, size, self._kernel(scale, size))
 
+    def overview(self, size: Size) -> Pixels:
+        """The whole picture at a size of at most OVERVIEW_LONG_SIDE_PX, from the first reading: for working copies."""
+        whole = Rect(0, 0, self.width, self.height)
+        reading, _, _ = self._reading(whole, _decoding_factor(max(whole.width, whole.height) / max(size), whole=1))
+        box = (0.0, 0.0, float(reading.shape[1]), float(reading.shape[0]))
+        return _resampled(reading, box, size, self._shrinking)
+
     def _kernel(self, scale: float, size: Size) -> Kernel:
         if scale > 1:
             return "BICUBIC"
@@ -88,12 +103,14 @@ class BitmapSource:
 
     def _reading(self, window: Rect, factor: int) -> tuple[Pixels, tuple[int, int], int]:
         """Pixels at 1/factor or better that hold the window, where their corner lies in them, and their factor."""
-        if self._held and self._held[0] <= factor:
-            return self._held[1], (0, 0), self._held[0]
+        held = self._held  # once: another thread may hold a finer reading a moment later
+        if held and held[0] <= factor:
+            return held[1], (0, 0), held[0]
         overview = min(factor, _decoding_factor(max(self.width, self.height) / OVERVIEW_LONG_SIDE_PX, whole=1))
         if self.width * self.height / overview**2 <= HELD_PIXELS:
-            self._held = (overview, self._decoded(overview, None))
-            return self._held[1], (0, 0), overview
+            held = (overview, self._decoded(overview, None))
+            self._held = held
+            return held[1], (0, 0), overview
         margin = LANCZOS_REACH * 2 * factor
         left, top = max(0, int(window.x - margin) // factor), max(0, int(window.y - margin) // factor)
         right, bottom = int(window.right + margin) // factor + 1, int(window.bottom + margin) // factor + 1

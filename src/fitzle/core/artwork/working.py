@@ -23,7 +23,7 @@ def make_working_copy(source: Source) -> tuple[bytes, str] | None:
     pyvips = libvips()
     scale = LONG_SIDE_PX / longest
     size = Size(max(1, round(source.width * scale)), max(1, round(source.height * scale)))
-    pixels = source.pixels(Rect(0, 0, source.width, source.height), size)
+    pixels = source.overview(size)
     image = pyvips.Image.new_from_array(pixels).copy(interpretation="srgb")
     if pixels[..., 3].min() == 255:
         flat = image.extract_band(0, n=3)
