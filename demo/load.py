@@ -42,6 +42,7 @@ def fill(workspace: Any, owner: Any) -> None:
     from demo.sheets import FILLED, shelves
     from fitzle.apps.artwork.clips import propose_stills, usable
     from fitzle.apps.artwork.intake import bring_in, take_in
+    from fitzle.apps.artwork.versions import join
     from fitzle.apps.destinations.shelves import add_destination, placements_of
 
     for name, sheets in shelves().items():
@@ -49,16 +50,17 @@ def fill(workspace: Any, owner: Any) -> None:
     by_name = {entry.spec.name: str(entry.pk) for entry in placements_of(workspace)}
     others = {"lesson-opening.mp4": lesson_clip(), "guest-rowan.jpg": guest_photo()}
     files = others | {name: text.encode() for name, text in MARKS.items()} | all_photos()
-    brought: dict[str, str] = {}
+    read: dict[str, Any] = {}
     for name, data in files.items():
-        artwork = bring_in(workspace, owner, name, [data], [])
-        read = take_in(artwork.pk)
-        if read and usable(read):
-            propose_stills(read)
-        brought[name] = str(artwork.pk)
-        if FILLED.get(name):
-            _place(workspace, owner, artwork, [by_name[place] for place in FILLED[name]])
-    _compose(workspace, owner, brought, by_name)
+        artwork = take_in(bring_in(workspace, owner, name, [data], []).pk)
+        assert artwork is not None
+        if usable(artwork):
+            propose_stills(artwork)
+        read[name] = artwork
+    join(read["ottermoor-light.svg"], read["ottermoor-dark.svg"])
+    for name, places in ((name, places) for name, places in FILLED.items() if places):
+        _place(workspace, owner, read[name], [by_name[place] for place in places])
+    _compose(workspace, owner, {name: str(artwork.pk) for name, artwork in read.items()}, by_name)
 
 
 def _compose(workspace: Any, owner: Any, brought: dict[str, str], by_name: dict[str, str]) -> None:

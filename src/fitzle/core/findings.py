@@ -33,6 +33,14 @@ class Repair(Frozen):
     label: str
 
 
+class Offer(Frozen):
+    """What preparing the artwork itself would mend, in all its places; the person accepts or changes it there."""
+
+    step: Literal["trace", "cut out", "dark-version"]
+    artwork: str
+    label: str
+
+
 class Finding(Frozen):
     """One thing that would be refused, looks bad, or is worth knowing; `part` is the part it is about."""
 
@@ -43,6 +51,7 @@ class Finding(Frozen):
     limit: Figure = None
     where: Where | None = None
     repair: Repair | None = None
+    offer: Offer | None = None
     part: str | None = None
 
 

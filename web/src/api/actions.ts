@@ -91,6 +91,32 @@ export const describeArtwork = (workspace: string, artwork: string, given: Schem
     }),
   );
 
+/** Has the file at an address on the web fetched and read. */
+export const bringInFromWeb = (workspace: string, address: string, fills: string[]) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/artwork/from-web", {
+      params: { path: { workspace } },
+      body: { address, fills },
+    }),
+  );
+
+/** Joins a mark with another one as its version for other grounds; null parts it. */
+export const joinVersions = (workspace: string, artwork: string, other: string | null) =>
+  answerOf(
+    client.PUT("/api/workspaces/{workspace}/artwork/{artwork}/version-of", {
+      params: { path: { workspace, artwork } },
+      body: { artwork: other },
+    }),
+  );
+
+/** Makes a version of a mark for dark grounds. */
+export const makeDarkVersion = (workspace: string, artwork: string) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/artwork/{artwork}/dark-version", {
+      params: { path: { workspace, artwork } },
+    }),
+  );
+
 /** Gives an artwork a newer file of itself. */
 export const replaceArtwork = (workspace: string, artwork: string, file: File) => {
   const form = new FormData();
@@ -190,11 +216,13 @@ export function bringIn(
   workspace: string,
   files: File[],
   fills: string[],
+  tags: string[],
   onSent: (share: number) => void,
 ): Promise<ArtworkOut[]> {
   const form = new FormData();
   for (const file of files) form.append("files", file, file.name);
   form.append("fills", fills.join(","));
+  form.append("tags", tags.join(","));
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open("POST", `/api/workspaces/${workspace}/artwork`);

@@ -30,6 +30,10 @@ export const isOnItsWay = (entry: ArtworkOut) =>
   entry.state === "reading" ||
   (entry.state === "ready" && entry.fills.length > 0);
 
+/** Whether an artwork can be put into places: ready, with a picture of its own, and not put away. */
+export const isChoosable = (entry: ArtworkOut) =>
+  entry.state === "ready" && entry.facts?.kind !== "clip" && !entry.put_away;
+
 export const artworkQuery = (workspace: string) =>
   queryOptions({
     queryKey: [workspace, "artwork"],

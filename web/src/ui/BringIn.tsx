@@ -3,6 +3,9 @@ import { useRef } from "react";
 import { Button } from "./Button";
 import { useUploads } from "./useUploads";
 
+export const TAKEN =
+  "image/*,video/mp4,video/webm,.mov,.mkv,.svg,.svgz,.bmp,.ico,.tif,.tiff,.avif,.heic,.heif,.pdf,.json";
+
 interface Props {
   fills: string[];
   label: string;
@@ -21,7 +24,7 @@ export function BringIn({ fills, label, look = "plain" }: Props) {
         multiple
         hidden
         aria-label={label}
-        accept="image/*,video/mp4,video/webm,.mov,.mkv,.svg,.svgz,.bmp,.ico,.tif,.tiff,.avif,.heic,.heif,.pdf"
+        accept={TAKEN}
         onChange={(event) => {
           bring([...(event.target.files ?? [])], fills);
           event.target.value = "";

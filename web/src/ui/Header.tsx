@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Link, NavLink } from "react-router";
 
 import { signOut } from "../api/actions";
-import { BringIn } from "./BringIn";
+import { BringInMenu } from "./BringInMenu";
 import { chooseTheme, storedTheme } from "./theme";
 
 const LINKS = [
@@ -63,7 +63,7 @@ export function Header({ workspace }: { workspace: { name: string; slug: string 
         >
           Sign out
         </button>
-        <BringIn fills={[]} label="Bring in artwork" />
+        <BringInMenu />
       </div>
     </header>
   );

@@ -2,10 +2,11 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from "react";
 
-import { bringIn } from "../api/actions";
+import { bringIn, bringInFromWeb } from "../api/actions";
 import type { ArtworkOut } from "../api/client";
 import { artworkQuery, isOnItsWay } from "../api/queries";
-import { UploadsContext } from "./useUploads";
+import { isTyping } from "./isTyping";
+import { UploadsContext, type Uploads } from "./useUploads";
 
 interface Upload {
   key: number;
@@ -31,26 +32,36 @@ export function UploadsProvider({ workspace, children }: { workspace: string; ch
     );
   }, []);
 
-  const bring = useCallback(
-    (files: File[], fills: string[]) => {
-      for (const file of files) {
-        const key = nextKey++;
-        setUploads((all) => [...all, { key, name: file.name, sent: 0 }]);
-        bringIn(workspace, [file], fills, (sent) => change([key], () => ({ sent })))
-          .then(async ([artwork]) => {
-            change([key], () => ({ sent: 1, artwork: artwork?.id }));
-            // A first list that is still on its way does not know this file, and would not be asked for again.
-            await queries.cancelQueries({ queryKey: [workspace, "artwork"] });
-            await queries.invalidateQueries({ queryKey: [workspace, "artwork"] });
-          })
-          .catch((error: Error) => change([key], () => ({ trouble: `${file.name}: ${error.message}` })));
-      }
+  const follow = useCallback(
+    (name: string, send: (onSent: (share: number) => void) => Promise<ArtworkOut | undefined>) => {
+      const key = nextKey++;
+      setUploads((all) => [...all, { key, name, sent: 0 }]);
+      send((sent) => change([key], () => ({ sent })))
+        .then(async (artwork) => {
+          change([key], () => ({ sent: 1, artwork: artwork?.id }));
+          // A first list that is still on its way does not know this file, and would not be asked for again.
+          await queries.cancelQueries({ queryKey: [workspace, "artwork"] });
+          await queries.invalidateQueries({ queryKey: [workspace, "artwork"] });
+        })
+        .catch((error: Error) => change([key], () => ({ trouble: `${name}: ${error.message}` })));
     },
     [workspace, change, queries],
   );
+  const bring = useCallback(
+    (files: File[], fills: string[], tags: string[] = []) => {
+      for (const file of files)
+        follow(file.name, async (onSent) => (await bringIn(workspace, [file], fills, tags, onSent))[0]);
+    },
+    [workspace, follow],
+  );
+  const bringAddress = useCallback(
+    (address: string, fills: string[]) =>
+      follow(address, async () => await bringInFromWeb(workspace, address, fills)),
+    [workspace, follow],
+  );
 
-  usePaste(bring);
-  const value = useMemo(() => ({ bring }), [bring]);
+  usePaste(bring, bringAddress);
+  const value = useMemo(() => ({ bring, bringAddress }), [bring, bringAddress]);
   const forget = useCallback(
     (key: number) => setUploads((all) => all.filter((entry) => entry.key !== key)),
     [],
@@ -63,15 +74,18 @@ export function UploadsProvider({ workspace, children }: { workspace: string; ch
   );
 }
 
-function usePaste(bring: (files: File[], fills: string[]) => void) {
+/** Takes pasted files, and outside of fields the address of a picture as well. */
+function usePaste(bring: Uploads["bring"], bringAddress: Uploads["bringAddress"]) {
   useEffect(() => {
     const onPaste = (event: ClipboardEvent) => {
       const files = [...(event.clipboardData?.files ?? [])];
+      const words = event.clipboardData?.getData("text/plain").trim() ?? "";
       if (files.length > 0) bring(files, []);
+      else if (/^https?:\/\/\S+$/.test(words) && !isTyping(event.target)) bringAddress(words, []);
     };
     document.addEventListener("paste", onPaste);
     return () => document.removeEventListener("paste", onPaste);
-  }, [bring]);
+  }, [bring, bringAddress]);
 }
 
 interface TrayProps {

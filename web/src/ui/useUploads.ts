@@ -2,9 +2,14 @@ import { createContext, useContext } from "react";
 
 export interface Uploads {
   /** Uploads files and, once they are read, fills these placements (["suited"]: every empty one they suit). */
-  bring: (files: File[], fills: string[]) => void;
+  bring: (files: File[], fills: string[], tags?: string[]) => void;
+  /** Has a file fetched from the web. */
+  bringAddress: (address: string, fills: string[]) => void;
 }
 
-export const UploadsContext = createContext<Uploads>({ bring: () => undefined });
+export const UploadsContext = createContext<Uploads>({
+  bring: () => undefined,
+  bringAddress: () => undefined,
+});
 
 export const useUploads = () => useContext(UploadsContext);

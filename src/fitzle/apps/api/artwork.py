@@ -50,12 +50,16 @@ def list_artwork(request: HttpRequest, workspace: Path[str]) -> Any:
 
 @router.post("/artwork", response={202: list[ArtworkOut], 422: Message})
 def bring_in_artwork(
-    request: HttpRequest, workspace: Path[str], files: File[list[UploadedFile]], fills: Form[str] = ""
+    request: HttpRequest,
+    workspace: Path[str],
+    files: File[list[UploadedFile]],
+    fills: Form[str] = "",
+    tags: Form[str] = "",
 ) -> Any:
     """Keeps files and has them read.
 
     `fills` are placements to fill, separated by commas, or "suited"; or, for a drop on a proof, `into/FIT/X/Y` with the
-    point in fractions, or `instead/FIT/PART`.
+    point in fractions, or `instead/FIT/PART`. `tags`, separated by commas, are given to each file.
     """
     space = workspace_to_change(request.user, workspace)
     if len(files) > settings.UPLOAD_LIMIT_FILES:
@@ -65,7 +69,8 @@ def bring_in_artwork(
         check_target(space, target)
     if wanted != [SUITED]:
         placements_of(space, _uuids(entry for entry in wanted if "/" not in entry))
-    found = [bring_in(space, request.user, file.name or "unnamed", file.chunks(), wanted) for file in files]
+    named = tags.split(",")
+    found = [bring_in(space, request.user, file.name or "unnamed", file.chunks(), wanted, tags=named) for file in files]
     for artwork in found:
         read_later(artwork.pk)
     return Status(202, found)

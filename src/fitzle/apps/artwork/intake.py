@@ -16,7 +16,7 @@ from django.utils import timezone
 from fitzle.apps.artwork.clips import read_clip, still_bytes
 from fitzle.apps.artwork.files import first_bytes, keep, keep_original, read_kept
 from fitzle.apps.artwork.from_web import fetched
-from fitzle.apps.artwork.models import SHOWN_FROM, Artwork, State
+from fitzle.apps.artwork.models import SHOWN_FROM, Artwork, State, plain_tags
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import likeness, small_picture
 from fitzle.core.artwork.limits import Limits
@@ -48,12 +48,13 @@ def bring_in(
     chunks: Iterable[bytes],
     fills: list[str],
     origin: dict[str, Any] | None = None,
+    tags: Iterable[str] = (),
 ) -> Artwork:
     """Keeps the bytes of one file and notes it as queued; the caller sends it to a worker after commit."""
     sha256, count = keep_original(workspace.pk, chunks)
     return Artwork.objects.create(
         workspace=workspace, name=name[:255] or "unnamed", sha256=sha256, bytes=count, fills=fills,
-        origin=origin or {}, created_by=user,
+        origin=origin or {}, tags=plain_tags(tags), created_by=user,
     )  # fmt: skip
 
 

@@ -10,7 +10,7 @@ from django.http import Http404
 
 from fitzle.apps.artwork.files import read_kept
 from fitzle.apps.artwork.intake import limits
-from fitzle.apps.artwork.models import Artwork, Content, State
+from fitzle.apps.artwork.models import Artwork, Content, State, plain_tags
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import are_alike
 from fitzle.core.artwork.reading import open_source
@@ -20,7 +20,6 @@ from fitzle.core.errors import ArtworkError
 
 _pixels = PixelCache()
 _opened: dict[str, Source] = {}
-MOST_TAGS, LONGEST_TAG = 20, 40
 SAME_SIZE = 0.01
 _MOST_OPENED = 12  # each holds its working copy decoded, at most 8 MB
 
@@ -50,8 +49,7 @@ def describe(artwork: Artwork, name: str | None, tags: list[str] | None, put_awa
     if name is not None:
         artwork.name = name.strip()[:255] or artwork.name
     if tags is not None:
-        plain = (" ".join(tag.split())[:LONGEST_TAG] for tag in tags)
-        artwork.tags = list(dict.fromkeys(tag for tag in plain if tag))[:MOST_TAGS]
+        artwork.tags = plain_tags(tags)
     artwork.save(update_fields=["name", "tags", "put_away", "changed_at"])
 
 

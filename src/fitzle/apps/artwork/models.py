@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Iterable
 from typing import Any, NamedTuple
 
 from django.conf import settings
@@ -10,7 +11,14 @@ from django.db import models
 
 from fitzle.core.artwork.steps.document import NOT_PREPARED
 
+MOST_TAGS, LONGEST_TAG = 20, 40
 SHOWN_FROM = 40  # percent of the reading: from there on the picture can be shown
+
+
+def plain_tags(tags: Iterable[str]) -> list[str]:
+    """Tags as they are kept: without needless space, none twice, none empty, not too long and not too many."""
+    plain = (" ".join(tag.split())[:LONGEST_TAG] for tag in tags)
+    return list(dict.fromkeys(tag for tag in plain if tag))[:MOST_TAGS]
 
 
 class State(models.TextChoices):

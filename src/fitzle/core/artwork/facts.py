@@ -10,6 +10,8 @@ from fitzle.core.geometry.rect import Point, Rect
 
 Kind = Literal["mark", "picture", "clip", "document"]
 AlphaKind = Literal["none", "edges", "soft"]
+FLAT_COLOURS_SHARE = 0.9  # a bitmap whose few main colours make up this much is drawn, not photographed
+FEW_COLOURS = 4
 ENLARGED_FROM = 0.85  # detail below that share of the size; a smaller difference is within the measurement's error
 
 

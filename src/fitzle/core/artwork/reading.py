@@ -10,7 +10,7 @@ import numpy as np
 
 from fitzle.core.artwork import measuring
 from fitzle.core.artwork.completeness import is_complete
-from fitzle.core.artwork.facts import AlphaKind, ArtworkFacts, Kind, Trimmed, Weight
+from fitzle.core.artwork.facts import FEW_COLOURS, FLAT_COLOURS_SHARE, AlphaKind, ArtworkFacts, Kind, Trimmed, Weight
 from fitzle.core.artwork.header import read_header
 from fitzle.core.artwork.judging import faces_of, with_detail
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
@@ -34,8 +34,6 @@ SURVEY_LONG_SIDE_PX = 512  # colours and outlines are surveyed at this size
 VECTOR_SURVEY_PX = 1024
 TAKEN = "Bring in PNG, JPEG, WebP, GIF, BMP, TIFF, AVIF, HEIC, ICO, SVG, PDF, MP4, MOV, WebM or Lottie."
 COLOUR_STEP = 2  # every second px in both directions is enough to count colours
-FLAT_COLOURS_SHARE = 0.9  # a bitmap whose few main colours make up this much is drawn, not photographed
-FEW_COLOURS = 4
 _EXTENSIONS = {
     "jpg": "jpeg", "jpe": "jpeg", "jfif": "jpeg", "dib": "bmp", "tif": "tiff", "heif": "heic", "apng": "png",
     "svgz": "svg",

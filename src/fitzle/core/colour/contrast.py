@@ -14,6 +14,7 @@ LUMINANCE_WEIGHTS = np.array([0.2126, 0.7152, 0.0722])  # WCAG 2.2, relative lum
 FLARE = 0.05  # WCAG 2.2, contrast ratio
 LEAST_GRAPHICS_CONTRAST = 3.0  # WCAG 2.2, success criterion 1.4.11
 LEAST_TEXT_CONTRAST = 4.5  # WCAG 2.2, success criterion 1.4.3
+HALF_LIGHT = 0.18  # relative luminance at which black and white contrast alike (WCAG 2.2: sqrt(1.05 * 0.05) - 0.05)
 Reading = Literal["reads", "large only", "too faint"]
 
 

@@ -6,12 +6,19 @@ import math
 from collections.abc import Callable, Mapping
 from typing import NamedTuple
 
-from fitzle.core.artwork.facts import ENLARGED_FROM, ArtworkFacts
-from fitzle.core.colour.contrast import LEAST_GRAPHICS_CONTRAST, best_against, contrast_ratio, weakest_contrast
+from fitzle.core.artwork.facts import ENLARGED_FROM, FEW_COLOURS, FLAT_COLOURS_SHARE, ArtworkFacts
+from fitzle.core.colour.contrast import (
+    HALF_LIGHT,
+    LEAST_GRAPHICS_CONTRAST,
+    best_against,
+    contrast_ratio,
+    relative_luminance,
+    weakest_contrast,
+)
 from fitzle.core.colour.main_colours import ColourShare
 from fitzle.core.colour.oklab import difference
 from fitzle.core.colour.srgb import Rgb, parse_hex
-from fitzle.core.findings import Finding, Repair, Where
+from fitzle.core.findings import Finding, Offer, Repair, Where
 from fitzle.core.plan.grounds import grounds_behind, takes_alpha
 from fitzle.core.plan.padding import least_clearance_px
 from fitzle.core.plan.placed import PlacedArtwork, Plan
@@ -62,7 +69,16 @@ def enlarging(judged: Judged) -> Finding | None:
         measured=round(scale, 3),
         limit=1.0,
         where=_where(judged),
+        offer=_offer_tracing(judged) if scale > ENLARGED_SHOWS else None,
     )
+
+
+def _offer_tracing(judged: Judged) -> Offer | None:
+    """Flat colours can be traced: the outlines are crisp at any size."""
+    flat = sum(entry.share for entry in judged.facts.colours[:FEW_COLOURS]) >= FLAT_COLOURS_SHARE
+    if judged.facts.kind != "mark" or judged.facts.format == "svg" or not flat:
+        return None
+    return Offer(step="trace", artwork=judged.part.artwork, label="Make outlines of its pixels")
 
 
 def _px_for_each_detail(facts: ArtworkFacts) -> float:
@@ -129,7 +145,16 @@ def mark_contrast(judged: Judged) -> Finding | None:
         limit=LEAST_GRAPHICS_CONTRAST,
         where=_where(judged),
         repair=_contrast_repair(judged),
+        offer=_offer_dark_version(judged),
     )
+
+
+def _offer_dark_version(judged: Judged) -> Offer | None:
+    """On dark grounds a mark of several colours can have a version with lighter ones."""
+    behind = [colour for _, colour in grounds_behind(judged.sheet, judged.plan.ground)]
+    if judged.part.tint or not all(relative_luminance(colour) < HALF_LIGHT for colour in behind):
+        return None
+    return Offer(step="dark-version", artwork=judged.part.artwork, label="Make a version of it for dark grounds")
 
 
 def showing_box(judged: Judged) -> Finding | None:
@@ -150,6 +175,7 @@ def showing_box(judged: Judged) -> Finding | None:
         measured=backdrop,
         limit=pages[0],
         where=_where(judged),
+        offer=Offer(step="cut out", artwork=judged.part.artwork, label="Make its backdrop clear"),
     )
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 
 from fitzle.core.artwork.facts import ArtworkFacts
-from fitzle.core.colour.contrast import BLACK, WHITE, relative_luminance
+from fitzle.core.colour.contrast import BLACK, HALF_LIGHT, WHITE, relative_luminance
 from fitzle.core.colour.srgb import parse_hex
 from fitzle.core.errors import DocumentError
 from fitzle.core.geometry.rect import Rect
@@ -27,7 +27,6 @@ from fitzle.core.units import Size
 
 GROWTHS = (1.0, 1.25, 1.6, 2.2, 3.0)  # times what is needed, where words must break into more lines
 ENLARGED_A_LITTLE_MORE = 1.03  # so that rounding does not leave the letters a hair below the least
-HALF_LIGHT = 0.18  # relative luminance at which black and white contrast alike (WCAG 2.2: sqrt(1.05 * 0.05) - 0.05)
 
 
 def repair_changes(

@@ -9,6 +9,7 @@ import { Problem } from "../../ui/Trouble";
 import { Colours, FactList, Picture } from "./FactSheet";
 import { PagesMenu } from "./PagesMenu";
 import { PlacesMenu } from "./PlacesMenu";
+import { Versions } from "./Versions";
 
 interface Props {
   workspace: string;
@@ -29,7 +30,7 @@ export function Card({ workspace, artwork, choose }: Props) {
       )}
       {facts && (
         <>
-          <Picture workspace={workspace} artwork={artwork} />
+          {artwork.visible && <Picture workspace={workspace} artwork={artwork} />}
           <FactList artwork={artwork} />
           <Colours colours={facts.colours} />
           {facts.warnings.map((warning) => (
@@ -38,6 +39,7 @@ export function Card({ workspace, artwork, choose }: Props) {
             </p>
           ))}
           <Alike artwork={artwork} choose={choose} />
+          <Versions workspace={workspace} artwork={artwork} choose={choose} />
           <div className="mt-5 flex flex-wrap items-center gap-x-5 gap-y-1">
             <Ways workspace={workspace} artwork={artwork} />
             <a
@@ -50,6 +52,7 @@ export function Card({ workspace, artwork, choose }: Props) {
           <About workspace={workspace} artwork={artwork} choose={choose} />
         </>
       )}
+      <PutAway workspace={workspace} artwork={artwork} />
     </aside>
   );
 }
@@ -59,6 +62,7 @@ const BARE = "inline-flex min-h-8 items-center text-[13px] font-semibold text-me
 /** What can be done with an artwork next: a clip gives stills, a document its other pages. */
 function Ways({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {
   const own = `/w/${workspace}/artwork/${artwork.id}`;
+  if (artwork.facts?.format === "lottie") return null;
   if (artwork.facts?.kind === "clip")
     return (
       <Link
@@ -101,6 +105,23 @@ function Title({ workspace, artwork }: { workspace: string; artwork: ArtworkOut 
       onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
       className="w-full border-b-2 border-strong bg-transparent pb-1.5 font-heading text-lg font-semibold outline-offset-4"
     />
+  );
+}
+
+/** Hides an artwork that is not needed, or shows it again; nothing is deleted. */
+function PutAway({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {
+  const describe = useDescribing(workspace, artwork);
+  return (
+    <p className="mt-3 flex items-baseline gap-3 text-[13px]">
+      <Button look="bare" onClick={() => describe.mutate({ put_away: !artwork.put_away })}>
+        {artwork.put_away ? "Bring it back" : "Put it away"}
+      </Button>
+      <span className="text-soft">
+        {artwork.put_away
+          ? "It is hidden here; places that show it go on."
+          : artwork.used_in.length > 0 && "Places that show it go on."}
+      </span>
+    </p>
   );
 }
 

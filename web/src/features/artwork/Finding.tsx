@@ -9,18 +9,20 @@ export interface Wanted {
 
 export const EVERYTHING: Wanted = { words: "", tag: "", use: "" };
 const UNUSED = "no place yet";
+const PUT_AWAY = "put away";
 
 /** The artwork that has all the words in its name, tags, kind or format, the tag, and the place. */
 export function found(all: ArtworkOut[], { words, tag, use }: Wanted): ArtworkOut[] {
   const parts = words.toLowerCase().split(/\s+/).filter(Boolean);
   return all.filter((entry) => {
+    if (entry.put_away !== (use === PUT_AWAY)) return false;
     const said = [entry.name, ...entry.tags, entry.facts?.kind, entry.facts?.format, ...entry.used_in]
       .join(" ")
       .toLowerCase();
     const there =
       use === UNUSED
         ? entry.used_in.length === 0
-        : !use || entry.used_in.some((one) => destination(one) === use);
+        : !use || use === PUT_AWAY || entry.used_in.some((one) => destination(one) === use);
     return parts.every((part) => said.includes(part)) && (!tag || entry.tags.includes(tag)) && there;
   });
 }
@@ -35,6 +37,7 @@ interface Props {
 
 /** Search, tags, and folders that are the destinations where artwork is seen. */
 export function Finding({ all, wanted, want }: Props) {
+  const away = all.some((entry) => entry.put_away) ? [PUT_AWAY] : [];
   const tags = [...new Set(all.flatMap((entry) => entry.tags))].sort();
   const uses = [...new Set(all.flatMap((entry) => entry.used_in.map(destination)))].sort();
   return (
@@ -49,7 +52,11 @@ export function Finding({ all, wanted, want }: Props) {
       />
       <label className="flex items-baseline gap-2">
         <span className="text-soft">Seen in</span>
-        <Pick options={[...uses, UNUSED]} value={wanted.use} choose={(use) => want({ ...wanted, use })} />
+        <Pick
+          options={[...uses, UNUSED, ...away]}
+          value={wanted.use}
+          choose={(use) => want({ ...wanted, use })}
+        />
       </label>
       {tags.length > 0 && (
         <label className="flex items-baseline gap-2">

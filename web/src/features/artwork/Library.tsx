@@ -24,7 +24,7 @@ export function Library({ workspace, all, shown, choose }: LibraryProps) {
             className="block w-full text-left"
           >
             <span className="flex h-28 items-end border-b-2 border-strong">
-              {entry.state === "ready" ? (
+              {entry.visible ? (
                 <img
                   src={artworkUrl(workspace, entry, 336)}
                   alt=""
@@ -32,7 +32,11 @@ export function Library({ workspace, all, shown, choose }: LibraryProps) {
                 />
               ) : (
                 <span className="mb-2 text-[12px] text-soft">
-                  {entry.state === "failed" ? "not readable" : "reading…"}
+                  {entry.state === "ready"
+                    ? "an animation"
+                    : entry.state === "failed"
+                      ? "not readable"
+                      : "reading…"}
                 </span>
               )}
             </span>

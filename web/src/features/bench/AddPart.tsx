@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 
 import type { ArtworkOut } from "../../api/client";
-import { artworkQuery, artworkUrl } from "../../api/queries";
+import { artworkQuery, artworkUrl, isChoosable } from "../../api/queries";
 import { BringIn } from "../../ui/BringIn";
 import type { Bench } from "./useBench";
 
@@ -45,9 +45,7 @@ export function AddPart({ bench }: { bench: Bench }) {
 /** The artwork of the workspace to choose from. */
 export function ArtworkList({ bench, choose }: { bench: Bench; choose: (artwork: string) => void }) {
   const artwork = useQuery(artworkQuery(bench.workspace));
-  const ready = (artwork.data ?? []).filter(
-    (entry) => entry.state === "ready" && entry.facts?.kind !== "clip",
-  );
+  const ready = (artwork.data ?? []).filter(isChoosable);
   return (
     <div className="w-70">
       <ul className="grid max-h-80 grid-cols-3 gap-2 overflow-y-auto p-3">

@@ -1,8 +1,12 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Ban, Check, TriangleAlert } from "lucide-react";
+import { Link, useNavigate } from "react-router";
 
+import { makeDarkVersion } from "../../api/actions";
 import type { Finding, FitOut } from "../../api/client";
 import { plural } from "../../measure/words";
 import { Button } from "../../ui/Button";
+import { Problem } from "../../ui/Trouble";
 import type { Bench } from "./useBench";
 
 interface Props {
@@ -90,6 +94,38 @@ function Findings({ bench, fit }: { bench: Bench; fit: FitOut }) {
   );
 }
 
+const BARE = "mt-1.5 flex min-h-7 items-center font-semibold text-measure hover:underline";
+
+/** Leads to the preparation of the artwork, where the step is added and can be accepted, changed or undone. */
+function OfferLink({ bench, offer }: { bench: Bench; offer: NonNullable<Finding["offer"]> }) {
+  const queries = useQueryClient();
+  const go = useNavigate();
+  const make = useMutation({
+    mutationFn: () => makeDarkVersion(bench.workspace, offer.artwork),
+    onSuccess: async (made) => {
+      await queries.invalidateQueries({ queryKey: [bench.workspace] });
+      await go(`/w/${bench.workspace}/artwork/${made.id}/preparation`);
+    },
+  });
+  if (offer.step === "dark-version")
+    return (
+      <>
+        <button type="button" className={BARE} disabled={make.isPending} onClick={() => make.mutate()}>
+          {make.isPending ? "Making it…" : offer.label}
+        </button>
+        {make.error && <Problem message={make.error.message} />}
+      </>
+    );
+  return (
+    <Link
+      to={`/w/${bench.workspace}/artwork/${offer.artwork}/preparation?offer=${encodeURIComponent(offer.step)}`}
+      className={BARE}
+    >
+      {offer.label}
+    </Link>
+  );
+}
+
 const TONES = {
   refused: "bg-refused text-paper",
   risky: "bg-risky text-paper",
@@ -116,6 +152,7 @@ function FindingRow({ bench, finding, number }: { bench: Bench; finding: Finding
             {finding.repair.label}
           </Button>
         )}
+        {finding.offer && <OfferLink bench={bench} offer={finding.offer} />}
       </div>
     </li>
   );

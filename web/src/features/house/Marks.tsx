@@ -1,12 +1,18 @@
-import { Link } from "react-router";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Link, useNavigate } from "react-router";
 
+import { makeDarkVersion } from "../../api/actions";
 import { artworkUrl } from "../../api/queries";
-import type { House } from "./HouseStyleScreen";
+import { Button } from "../../ui/Button";
+import { Problem } from "../../ui/Trouble";
+import type { House, HouseStyle } from "./HouseStyleScreen";
 import { Section } from "./Section";
 
-/** Each mark on a light and on a dark ground, with the contrast that its outline reaches there. */
+type Mark = HouseStyle["marks"][number];
+
+/** Each mark on a light and on a dark ground, in that of its versions which shows best there, with its contrast. */
 export function Marks({ house }: { house: House }) {
-  const { marks, light, dark } = house.style;
+  const { marks } = house.style;
   return (
     <Section title="Marks on light and dark grounds">
       {marks.length === 0 && (
@@ -16,40 +22,71 @@ export function Marks({ house }: { house: House }) {
       )}
       <ul className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(210px,1fr))] gap-x-5 gap-y-4">
         {marks.map((mark) => (
-          <li key={mark.id}>
-            <div className="grid grid-cols-2">
-              {[
-                { ground: light, ratio: mark.on_light, shows: mark.shows_on_light, words: "light" },
-                { ground: dark, ratio: mark.on_dark, shows: mark.shows_on_dark, words: "dark" },
-              ].map(({ ground, ratio, shows, words }) => (
-                <div key={ground}>
-                  <span className="flex h-20 items-center justify-center p-2" style={{ background: ground }}>
-                    <img
-                      src={artworkUrl(house.workspace, mark, 200)}
-                      alt={`${mark.name} on ${words}`}
-                      className="max-h-full max-w-full object-contain"
-                    />
-                  </span>
-                  <span className={`figure ${shows ? "text-fits" : "text-risky"}`}>
-                    {ratio.toFixed(1)} {shows ? "shows" : "too faint"}
-                  </span>
-                </div>
-              ))}
-            </div>
-            <p className="mt-1 flex items-baseline gap-3 text-[13px]">
-              <span className="min-w-0 flex-1 truncate font-semibold">{mark.name}</span>
-              {!mark.shows_on_dark && (
-                <Link
-                  to={`/w/${house.workspace}/artwork/${mark.id}/preparation`}
-                  className="text-[12px] text-measure hover:underline"
-                >
-                  Prepare it
-                </Link>
-              )}
-            </p>
-          </li>
+          <MarkOnGrounds key={mark.id} house={house} mark={mark} />
         ))}
       </ul>
     </Section>
+  );
+}
+
+function MarkOnGrounds({ house, mark }: { house: House; mark: Mark }) {
+  const queries = useQueryClient();
+  const go = useNavigate();
+  const make = useMutation({
+    mutationFn: () => makeDarkVersion(house.workspace, mark.id),
+    onSuccess: async (made) => {
+      await queries.invalidateQueries({ queryKey: [house.workspace] });
+      await go(`/w/${house.workspace}/artwork/${made.id}/preparation`);
+    },
+  });
+  const { light, dark } = mark;
+  const shown = [
+    {
+      ground: house.style.light,
+      version: light,
+      ratio: light.showing.on_light,
+      shows: light.showing.shows_on_light,
+    },
+    {
+      ground: house.style.dark,
+      version: dark,
+      ratio: dark.showing.on_dark,
+      shows: dark.showing.shows_on_dark,
+    },
+  ];
+  return (
+    <li>
+      <div className="grid grid-cols-2">
+        {shown.map(({ ground, version, ratio, shows }, index) => (
+          <div key={ground}>
+            <span className="flex h-20 items-center justify-center p-2" style={{ background: ground }}>
+              <img
+                src={artworkUrl(house.workspace, version, 200)}
+                alt={`${version.name} on ${index ? "dark" : "light"}`}
+                className="max-h-full max-w-full object-contain"
+              />
+            </span>
+            <span className={`figure ${shows ? "text-fits" : "text-risky"}`}>
+              {ratio.toFixed(1)} {shows ? "shows" : "too faint"}
+            </span>
+          </div>
+        ))}
+      </div>
+      <p className="mt-1 text-[13px]">
+        <Link
+          to={`/w/${house.workspace}/artwork?chosen=${mark.id}`}
+          className="block truncate font-semibold hover:underline"
+        >
+          {mark.name}
+        </Link>
+        {mark.versions > 1 && <span className="text-soft">{mark.versions} versions, chosen by contrast</span>}
+        {!dark.showing.shows_on_dark && (
+          <Button look="bare" disabled={make.isPending} onClick={() => make.mutate()}>
+            {make.isPending ? "Making it…" : "Make one for dark grounds"}
+          </Button>
+        )}
+      </p>
+      {make.error && <Problem message={make.error.message} />}
+    </li>
   );
 }

@@ -7,7 +7,8 @@ import { Section } from "./Section";
 
 /** Colours out of an artwork, and those that go with one of the house's own; a click adds one. */
 export function Palettes({ house }: { house: House }) {
-  const artwork = useQuery(artworkQuery(house.workspace)).data?.filter((entry) => entry.facts) ?? [];
+  const artwork =
+    useQuery(artworkQuery(house.workspace)).data?.filter((entry) => entry.facts && !entry.put_away) ?? [];
   const [from, setFrom] = useState<string | null>(null);
   const [to, setTo] = useState<string | null>(null);
   const source = artwork.find((entry) => entry.id === from) ?? artwork[0];

@@ -1,6 +1,10 @@
+import { useEffect, useRef } from "react";
+import { useSearchParams } from "react-router";
+
 import type { PreparationOut } from "../../api/client";
 import type { Fresh } from "./stepWords";
 import type { Preparing } from "./usePreparation";
+import type { Tools } from "./useTools";
 
 const WHOLE = { x: 0, y: 0, width: 1, height: 1 };
 
@@ -105,6 +109,28 @@ const GROUPS: [string, Way[]][] = [
   ["Ground", GROUND],
   ["Colour", COLOUR],
 ];
+
+const OFFERED: Record<string, Way | undefined> = {
+  trace: COLOUR.at(-1),
+  "cut out": GROUND[0],
+};
+
+/** Adds the step that a finding offered, once, unless there is one of its kind already; shows it beside the original. */
+export function useOfferedStep(preparing: Preparing, tools: Tools) {
+  const [search, setSearch] = useSearchParams();
+  const offer = search.get("offer");
+  const done = useRef(false);
+  const { data } = preparing;
+  useEffect(() => {
+    if (!offer || !data || done.current) return;
+    done.current = true;
+    setSearch({}, { replace: true });
+    const there = data.document.steps.find((step) => step.kind === offer);
+    if (there) preparing.choose(there.id);
+    else OFFERED[offer]?.go(preparing);
+    tools.setView("both");
+  }, [offer, data, preparing, tools, setSearch]);
+}
 
 /** Every step that can be added, by what it is for. */
 export function AddStep({ preparing, data }: { preparing: Preparing; data: PreparationOut }) {

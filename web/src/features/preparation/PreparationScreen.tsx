@@ -6,7 +6,7 @@ import { artworkQuery } from "../../api/queries";
 import { plural } from "../../measure/words";
 import { HistoryStep } from "../../ui/HistoryStep";
 import { Problem, Trouble } from "../../ui/Trouble";
-import { AddStep } from "./AddStep";
+import { AddStep, useOfferedStep } from "./AddStep";
 import { PreparationStage } from "./stage/PreparationStage";
 import { StepList } from "./StepList";
 import { usePreparation, type Preparing } from "./usePreparation";
@@ -17,6 +17,7 @@ export function PreparationScreen() {
   const { workspace = "", artwork = "" } = useParams();
   const preparing = usePreparation(workspace, artwork);
   const tools = useTools();
+  useOfferedStep(preparing, tools);
   const all = useQuery(artworkQuery(workspace));
   const own = all.data?.find((entry) => entry.id === artwork);
   if (preparing.error && !preparing.data) return <Trouble error={preparing.error} />;

@@ -1,5 +1,6 @@
 import { useState, type CSSProperties, type DragEvent, type ReactNode } from "react";
 
+import { droppedFiles } from "../../ui/droppedFiles";
 import { useUploads } from "../../ui/useUploads";
 
 interface Props {
@@ -33,7 +34,9 @@ export function DropZone({ fills, children, className = "", over = "", style }: 
         event.preventDefault();
         event.stopPropagation();
         setHovered(false);
-        bring([...event.dataTransfer.files], fills);
+        void droppedFiles(event.dataTransfer).then((batches) => {
+          for (const { folder, files } of batches) bring(files, fills, folder ? [folder] : []);
+        });
       }}
     >
       {children}

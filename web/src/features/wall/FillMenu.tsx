@@ -3,7 +3,7 @@ import { Popover } from "radix-ui";
 import { useState } from "react";
 
 import { placeArtwork, takeAway } from "../../api/actions";
-import { artworkQuery, artworkUrl, startingPointsQuery } from "../../api/queries";
+import { artworkQuery, artworkUrl, startingPointsQuery, isChoosable } from "../../api/queries";
 import { BringIn } from "../../ui/BringIn";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
@@ -82,25 +82,23 @@ function Choices({ workspace, fills, fit, close }: ChoicesProps) {
       {only && <StartingPoints workspace={workspace} placement={only} />}
       {only && <h3 className="px-3 pt-2 text-[13px]">Or put artwork there</h3>}
       <ul className="max-h-56 min-h-16 flex-1 overflow-y-auto">
-        {artwork.data
-          ?.filter((entry) => entry.state === "ready" && entry.facts?.kind !== "clip")
-          .map((entry) => (
-            <li key={entry.id} className="border-b border-hairline">
-              <button
-                type="button"
-                disabled={fill.isPending}
-                onClick={() => fill.mutate(entry.id)}
-                className="flex w-full items-center gap-3 px-3 py-1.5 text-left outline-offset-[-2px] hover:bg-paper"
+        {artwork.data?.filter(isChoosable).map((entry) => (
+          <li key={entry.id} className="border-b border-hairline">
+            <button
+              type="button"
+              disabled={fill.isPending}
+              onClick={() => fill.mutate(entry.id)}
+              className="flex w-full items-center gap-3 px-3 py-1.5 text-left outline-offset-[-2px] hover:bg-paper"
+            >
+              <span
+                className={`flex h-8 w-12 shrink-0 items-center justify-center ${entry.shown_on && entry.shown_on !== "#ffffff" ? "checker dark-checker" : "checker light-checker"}`}
               >
-                <span
-                  className={`flex h-8 w-12 shrink-0 items-center justify-center ${entry.shown_on && entry.shown_on !== "#ffffff" ? "checker dark-checker" : "checker light-checker"}`}
-                >
-                  <img src={artworkUrl(workspace, entry, 96)} alt="" className="max-h-8 max-w-12" />
-                </span>
-                <span className="truncate text-[13px]">{entry.name}</span>
-              </button>
-            </li>
-          ))}
+                <img src={artworkUrl(workspace, entry, 96)} alt="" className="max-h-8 max-w-12" />
+              </span>
+              <span className="truncate text-[13px]">{entry.name}</span>
+            </button>
+          </li>
+        ))}
       </ul>
       <div className="flex flex-wrap items-center gap-2 p-3">
         <BringIn fills={fills} label="Choose a file" look="quiet" />

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 
 import type { FitOut, Schemas } from "../../../api/client";
-import { artworkQuery } from "../../../api/queries";
+import { artworkQuery, isChoosable } from "../../../api/queries";
 import { ArtworkList, Menu } from "../AddPart";
 import type { Bench } from "../useBench";
 import { ColourChoice, ColourField } from "./ColourField";
@@ -17,7 +17,8 @@ export function GroundFields({ bench, fit, part }: { bench: Bench; fit: FitOut; 
   const set = (step: string, field: string, value: unknown) =>
     bench.change(step, [{ part: part.id, field, value }]);
   const artwork = useQuery(artworkQuery(bench.workspace)).data ?? [];
-  const newest = (kind: string) => artwork.find((entry) => entry.facts?.kind === kind)?.id;
+  const newest = (kind: string) =>
+    artwork.find((entry) => isChoosable(entry) && entry.facts?.kind === kind)?.id;
   const { fill } = part;
   const choose = (kind: Kind) => {
     const next = {

@@ -1,0 +1,127 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useNavigate } from "react-router";
+
+import { joinVersions, makeDarkVersion } from "../../api/actions";
+import type { ArtworkOut } from "../../api/client";
+import { artworkQuery, artworkUrl } from "../../api/queries";
+import { Button } from "../../ui/Button";
+import { Problem } from "../../ui/Trouble";
+
+interface Props {
+  workspace: string;
+  artwork: ArtworkOut;
+  choose: (id: string) => void;
+}
+
+type Version = ArtworkOut["versions"][number];
+
+const GROUNDS = [
+  { words: "light", colour: "#ffffff", ratio: "on_light", shows: "shows_on_light" },
+  { words: "dark", colour: "#17181a", ratio: "on_dark", shows: "shows_on_dark" },
+] as const;
+
+/** A mark on light and dark grounds, in that of its versions which shows best there; joined, parted, made. */
+export function Versions({ workspace, artwork, choose }: Props) {
+  const queries = useQueryClient();
+  const go = useNavigate();
+  const after = () => queries.invalidateQueries({ queryKey: [workspace] });
+  const join = useMutation({
+    mutationFn: (other: string | null) => joinVersions(workspace, artwork.id, other),
+    onSuccess: after,
+  });
+  const make = useMutation({
+    mutationFn: () => makeDarkVersion(workspace, artwork.id),
+    onSuccess: async (made) => {
+      await after();
+      await go(`/w/${workspace}/artwork/${made.id}/preparation`);
+    },
+  });
+  if (artwork.versions.length === 0) return null;
+  const joined = artwork.versions.length > 1;
+  const shown = GROUNDS.map((ground) => ({ ground, best: best(artwork.versions, ground.ratio) }));
+  const faint = shown.some(({ ground, best }) => ground.words === "dark" && !best.showing[ground.shows]);
+  const trouble = join.error ?? make.error;
+  return (
+    <section aria-label="Light and dark" className="mt-4 text-[13px]">
+      <div className="grid grid-cols-2 border border-hairline">
+        {shown.map(({ ground, best }) => (
+          <div key={ground.words}>
+            <span className="flex h-16 items-center justify-center p-2" style={{ background: ground.colour }}>
+              <img
+                src={artworkUrl(workspace, best, 200)}
+                alt={`${best.name} on ${ground.words}`}
+                className="max-h-full max-w-full object-contain"
+              />
+            </span>
+            <span
+              className={`figure block px-2 py-1 ${best.showing[ground.shows] ? "text-fits" : "text-risky"}`}
+            >
+              {best.showing[ground.ratio].toFixed(1)} on {ground.words}
+              {best.showing[ground.shows] ? "" : ", too faint"}
+            </span>
+          </div>
+        ))}
+      </div>
+      <p className="mt-1 flex flex-wrap items-center gap-x-4">
+        {joined && (
+          <span className="text-soft">
+            {"Its versions: "}
+            {artwork.versions
+              .filter((one) => one.id !== artwork.id)
+              .map((one) => (
+                <button
+                  key={one.id}
+                  type="button"
+                  onClick={() => choose(one.id)}
+                  className="mr-2 min-h-6 text-measure hover:underline"
+                >
+                  {one.name}
+                </button>
+              ))}
+          </span>
+        )}
+        {faint && (
+          <Button look="bare" disabled={make.isPending} onClick={() => make.mutate()}>
+            {make.isPending ? "Making it…" : "Make a version for dark grounds"}
+          </Button>
+        )}
+        {joined ? (
+          <Button look="bare" onClick={() => join.mutate(null)}>
+            Part it from its versions
+          </Button>
+        ) : (
+          <JoinWith workspace={workspace} artwork={artwork} join={join.mutate} />
+        )}
+      </p>
+      {trouble && <Problem message={trouble.message} />}
+    </section>
+  );
+}
+
+const best = (versions: readonly Version[], ratio: "on_light" | "on_dark") =>
+  versions.reduce((one, other) => (other.showing[ratio] > one.showing[ratio] ? other : one));
+
+function JoinWith({ workspace, artwork, join }: Omit<Props, "choose"> & { join: (other: string) => void }) {
+  const all = useQuery(artworkQuery(workspace));
+  const marks = (all.data ?? []).filter(
+    (entry) => entry.versions.length > 0 && entry.id !== artwork.id && !entry.put_away,
+  );
+  if (marks.length === 0) return null;
+  return (
+    <label className="flex items-baseline gap-2">
+      <span className="text-soft">A version of</span>
+      <select
+        value=""
+        onChange={(event) => join(event.target.value)}
+        className="min-h-7 max-w-44 border-b border-ink bg-transparent [&>option]:bg-sheet"
+      >
+        <option value="">no other mark</option>
+        {marks.map((mark) => (
+          <option key={mark.id} value={mark.id}>
+            {mark.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
