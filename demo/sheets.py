@@ -62,6 +62,7 @@ _SHELVES: dict[str, list[dict[str, Any]]] = {
         {
             "name": "Sign-in logo", "size": {"width": 347, "height": 121}, "formats": ["png"], "max_bytes": 22_000,
             "transparency": "allowed", "seen": [{"name": "sign-in page", "width": 347}],
+            "grounds": ["#ffffff", "#20262b"],
         },
     ],
     "Job records": [

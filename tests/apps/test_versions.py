@@ -4,6 +4,7 @@ from typing import Any
 
 import pytest
 
+from fitzle.apps.pieces.fits import make_file
 from fitzle.apps.pieces.fits import place as fill
 from fitzle.apps.pieces.models import Fit
 from fitzle.apps.pieces.opening import open_fit
@@ -54,6 +55,11 @@ def test_the_version_with_contrast_stands_on_each_ground(signed_in: Any, juno: A
     assert note.severity == "note" and float(note.measured) > 10 and float(note.limit) < 3
     assert opened.key != before, "the file is out of date"
     assert not any(finding.rule == "contrast" for finding in opened.planned.findings)
+    for fit in fits:
+        make_file(fit.pk)
+    view = signed_in.get(f"/api/workspaces/juno/fits/{by_ground['Night'].pk}").json()
+    assert {entry["state"] for entry in view["rail"]} == {"fits"}, "the files are of this very state"
+    assert view["parts"][-1]["name"] == "paper.svg"
 
 
 def test_a_mark_parted_from_its_version_stands_alone_again(signed_in: Any, juno: Any, place: Any, marks: Any) -> None:

@@ -53,7 +53,7 @@ def test_the_picture_is_moved_by_the_arrow_keys(person: Person) -> None:
 
 def test_a_finding_is_mended_with_one_click_and_the_proof_changes(person: Person) -> None:
     person.open_bench("Sign-in logo")
-    person.sees("reads only 1.2 : 1")
+    person.sees("reads only 1.4 : 1")
     image = person.find("//img[starts-with(@alt, 'Proof of')]")
     before = image.get_attribute("src")
     person.button("Put a readable ground behind it").click()
@@ -61,7 +61,7 @@ def test_a_finding_is_mended_with_one_click_and_the_proof_changes(person: Person
     person.wait(lambda: image.get_attribute("src") != before, "the new proof")
     person.sees("1 adjustment only here.")
     person.button("Take back").click()
-    person.sees("reads only 1.2 : 1")
+    person.sees("reads only 1.4 : 1")
 
 
 def test_padding_is_typed_and_made_automatic_again(person: Person) -> None:

@@ -24,10 +24,11 @@ export const wallQuery = (workspace: string) =>
         : false,
   });
 
-/** Whether an artwork is still being read, or read and not yet where it was dropped. */
+/** Whether an artwork is still being read, not yet where it was dropped, or still being prepared. */
 export const isOnItsWay = (entry: ArtworkOut) =>
   entry.state === "queued" ||
   entry.state === "reading" ||
+  entry.being_prepared ||
   (entry.state === "ready" && entry.fills.length > 0);
 
 /** Whether an artwork can be put into places: ready, with a picture of its own, and not put away. */

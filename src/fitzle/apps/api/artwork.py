@@ -26,6 +26,7 @@ from fitzle.apps.artwork.library import (
     original_bytes,
     shown_source,
 )
+from fitzle.apps.artwork.preparing import being_prepared
 from fitzle.apps.artwork.versions import versions_by_id
 from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import placements_of
@@ -159,7 +160,9 @@ def place_artwork(request: HttpRequest, workspace: Path[str], given: Place) -> A
 def with_uses(space: Any, artworks: list[Any]) -> list[Any]:
     """The same, each with the places it is seen in, the artwork that shows the same, and marks with their versions."""
     uses, alike, versions = uses_of_artwork(space), alike_by_id(artworks), versions_by_id(artworks)
+    waiting = being_prepared(space)
     for artwork in artworks:
+        artwork.being_prepared = str(artwork.pk) in waiting
         artwork.used_in = uses.get(str(artwork.pk), [])
         artwork.versions_shown = [version_view(entry) for entry in versions.get(str(artwork.pk), [])]
         artwork.alike = alike.get(str(artwork.pk), [])

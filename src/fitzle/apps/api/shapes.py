@@ -95,6 +95,7 @@ class ArtworkOut(Schema):
     versions: list[VersionOut] = []
     put_away: bool = False
     visible: bool = False
+    being_prepared: bool = False
     tags: list[str]
     parent_id: UUID | None
     earlier: list[EarlierOut]

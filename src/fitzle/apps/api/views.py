@@ -107,7 +107,7 @@ def fit_view(workspace: Any, opened: OpenFit, beside: list[Any], delivered: dict
         file=FileOut(**file) if file else None,
         house=list(house_colours(workspace)),
         artwork_colours=[entry.hex for own in facts.values() for entry in own.colours[:6]],
-        rail=rail_view(workspace, beside, delivered, opened.artworks),
+        rail=rail_view(workspace, beside, delivered, opened.known),
     )
 
 

@@ -10,6 +10,7 @@ from uuid import UUID
 
 from celery.exceptions import SoftTimeLimitExceeded
 from django.db import transaction
+from django.db.models import F
 from django.utils import timezone
 
 from fitzle.apps.artwork.files import CostlyShelf, keep
@@ -171,6 +172,12 @@ def make_prepared(artwork: Artwork, revision: int) -> bool:
         Artwork.objects.filter(pk=artwork.pk).update(prepared=made, changed_at=timezone.now())
     _finish(preparation, revision, message="")
     return True
+
+
+def being_prepared(workspace: Any) -> set[str]:
+    """The ids of artwork whose steps a worker still makes."""
+    waiting = Preparation.objects.filter(artwork__workspace=workspace, message="").exclude(made=F("revision"))
+    return {str(key) for key in waiting.values_list("artwork_id", flat=True)}
 
 
 def end_unmade(artwork_id: UUID | str, revision: int) -> None:

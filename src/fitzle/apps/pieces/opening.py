@@ -35,7 +35,11 @@ class Keyed(Protocol):
 
 
 class OpenFit(NamedTuple):
-    """A fit with everything that planning and painting need."""
+    """A fit with everything that planning and painting need.
+
+    `artworks` are by the ids in the document, a version in the place of its mark where it shows better; `known` are all
+    that were looked up, each by its own id.
+    """
 
     fit: Fit
     document: Document
@@ -44,6 +48,7 @@ class OpenFit(NamedTuple):
     planned: Planned
     artworks: dict[str, Any]
     facts: dict[str, ArtworkFacts]
+    known: dict[str, Any]
 
     def sources(self, *, preview: bool) -> dict[str, Source]:
         """The pixels of its artwork."""
@@ -77,12 +82,12 @@ def _planned(
     sheet, placement = fit.placement.spec, str(fit.placement_id)
     key = fit_key(document, sheet, placement, house, contents_of(artworks))
     planned = plan_fit(document, sheet, facts, placement, house)
-    chosen = chosen_versions(planned.plan, sheet, facts, _versions_among(artworks))
+    chosen, known = chosen_versions(planned.plan, sheet, facts, _versions_among(artworks)), artworks
     if chosen:
         artworks = artworks | {one.artwork: artworks[one.version] for one in chosen}
         facts = facts | {one.artwork: facts[one.version] for one in chosen}
         planned = _noted(plan_fit(document, sheet, facts, placement, house), chosen)
-    return OpenFit(fit, document, sheet, key, planned, artworks, facts)
+    return OpenFit(fit, document, sheet, key, planned, artworks, facts, known)
 
 
 def _versions_among(artworks: dict[str, Any]) -> dict[str, list[str]]:
