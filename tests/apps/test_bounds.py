@@ -12,7 +12,10 @@ from fitzle.apps.artwork.models import Artwork, State
 from fitzle.apps.artwork.preparing import preparation_of
 from fitzle.apps.jobs.bounds import BoundedTask, OutOfMemory
 from fitzle.apps.jobs.tasks import make_costly, make_fit_file, propose_clip_stills, take_in_artwork
+from fitzle.apps.pieces.fits import place as fill
 from fitzle.config.celery import app
+from tests.apps.helpers import upload
+from tests.make import svg
 
 IN_A_WORKER = """
 import io, os, sys
@@ -86,6 +89,21 @@ def test_steps_whose_task_was_ended_say_so(juno: Any) -> None:
     preparation.refresh_from_db()
     assert preparation.progress == 100
     assert "too much memory" in preparation.message
+
+
+@pytest.mark.django_db
+def test_a_file_that_could_not_be_made_says_so(
+    signed_in: Any, juno: Any, place: Any, django_capture_on_commit_callbacks: Any
+) -> None:
+    art = upload(signed_in, "juno", "m.svg", svg(), run=django_capture_on_commit_callbacks)
+    [fit] = fill(juno[1], juno[0], art["id"], [str(place(name="Huge").pk)])
+    task_failure.send(sender=make_fit_file, args=[str(fit.pk)], kwargs={})
+    view = signed_in.get(f"/api/workspaces/juno/fits/{fit.pk}").json()
+    assert view["state"] == "refused"
+    assert "too much memory" in view["findings"][0]["message"]
+    make_fit_file(str(fit.pk))
+    assert signed_in.get(f"/api/workspaces/juno/fits/{fit.pk}").json()["state"] == "refused", "not tried on and on"
+    task_failure.send(sender=make_fit_file, args=["00000000-0000-0000-0000-000000000000"], kwargs={})
 
 
 @pytest.mark.django_db

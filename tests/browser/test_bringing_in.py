@@ -70,7 +70,9 @@ def test_a_folder_is_chosen_in_the_dialog(person: Person, tmp_path: Path) -> Non
     artwork_screen(person)
     (tmp_path / "Stickers").mkdir()
     (tmp_path / "Stickers" / "tail-light.svg").write_bytes(svg())
-    person.driver.find_element(By.CSS_SELECTOR, "[aria-label='A folder of artwork']").send_keys(
+    person.button("Bring in artwork").click()
+    person.button("Choose a folder")
+    person.driver.find_element(By.CSS_SELECTOR, "input[aria-label='Choose a folder']").send_keys(
         str(tmp_path / "Stickers")
     )
     found = person.wait(

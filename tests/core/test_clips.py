@@ -1,8 +1,10 @@
 """Clips: what they are, exact frames by time, the strip; and what bad ones are told."""
 
 import io
+from pathlib import Path
 from typing import Any
 
+import cv2
 import numpy as np
 import pytest
 
@@ -12,7 +14,7 @@ from fitzle.core.artwork.clips.opening import opened_clip
 from fitzle.core.artwork.inspecting import inspected
 from fitzle.core.artwork.limits import Limits
 from fitzle.core.errors import ArtworkError, LimitError
-from tests.clips import clip, number_in, sound_alone, turned
+from tests.clips import clip, frame_picture, number_in, sound_alone, turned
 
 UNEVEN = [0, 40, 52, 200, 201, 400, 900, 1000, 1033]
 FAST = {"deadline": "realtime", "cpu-used": "8"}
@@ -105,6 +107,20 @@ def test_a_clip_that_states_no_length_is_measured() -> None:
     """A recording that was streamed has no length in its head."""
     data = clip("webm", "libvpx", written={"live": "1"}, **FAST)
     assert facts_of(data).seconds == pytest.approx(2.0, abs=0.1)
+
+
+def test_a_clip_written_by_opencv_is_read(tmp_path: Path) -> None:
+    """Its own copy of FFmpeg and the old MPEG-4 codec."""
+    path = tmp_path / "other.mp4"
+    writer = cv2.VideoWriter(str(path), cv2.VideoWriter.fourcc(*"mp4v"), 12.5, (256, 144))
+    for number in range(25):
+        writer.write(np.ascontiguousarray(frame_picture(number, (256, 144))[..., ::-1]))
+    writer.release()
+    facts = facts_of(path.read_bytes())
+    assert (facts.format, facts.width, facts.height, facts.fps) == ("mp4", 256, 144, 12.5)
+    assert facts.seconds == pytest.approx(2.0, abs=0.05)
+    with path.open("rb") as file, opened_clip(file) as open_clip:
+        assert number_in(still_of(open_clip, frame_at(open_clip, 1.0)).pixels) in (12, 13)
 
 
 @pytest.mark.parametrize(

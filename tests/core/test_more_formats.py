@@ -3,7 +3,9 @@
 import base64
 import gzip
 import io
+import struct
 
+import cv2
 import numpy as np
 import pytest
 from PIL import Image, ImageCms
@@ -46,6 +48,41 @@ def test_a_photo_is_read_as_another_reader_sees_it(fmt: str) -> None:
     assert (artwork.facts.format, artwork.facts.kind) == (fmt, "picture")
     assert (artwork.facts.width, artwork.facts.height) == (640, 400)
     assert np.abs(whole_picture(artwork.source)[..., :3].astype(int) - np.asarray(PHOTO)).mean() < 3
+
+
+@pytest.mark.parametrize(
+    ("ending", "fmt", "slack"),
+    [("png", "png", 0), ("bmp", "bmp", 0), ("tiff", "tiff", 0), ("jpg", "jpeg", 4), ("webp", "webp", 4),
+     ("avif", "avif", 4), ("gif", "gif", 18)],
+)  # fmt: skip
+def test_what_opencv_writes_is_read(ending: str, fmt: str, slack: int) -> None:
+    """A second writer beside Pillow, to what the codec costs; its GIF has 216 colours."""
+    pixels = np.asarray(PHOTO)
+    done, data = cv2.imencode(f".{ending}", np.ascontiguousarray(pixels[..., ::-1]))
+    assert done
+    artwork = read_artwork(data.tobytes(), f"a.{ending}")
+    assert (artwork.facts.format, artwork.facts.width, artwork.facts.height) == (fmt, 640, 400)
+    assert np.abs(whole_picture(artwork.source)[..., :3].astype(int) - pixels).mean() <= slack
+
+
+def old_icon() -> bytes:
+    """An icon as they were before PNG: two entries of bottom-up BGRA with a mask (no writer of ours makes these)."""
+    entries, bodies = [], []
+    for side, colour in ((16, (20, 30, 200, 255)), (32, (60, 68, 23, 255))):
+        rows = bytes(colour) * side * side
+        mask = bytes((side + 31) // 32 * 4 * side)
+        bodies.append(struct.pack("<IiiHHIIiiII", 40, side, 2 * side, 1, 32, 0, 0, 0, 0, 0, 0) + rows + mask)
+    at = 6 + 16 * len(bodies)
+    for side, body in zip((16, 32), bodies, strict=True):
+        entries.append(struct.pack("<BBBBHHII", side, side, 0, 0, 1, 32, len(body), at))
+        at += len(body)
+    return struct.pack("<HHH", 0, 1, len(bodies)) + b"".join(entries) + b"".join(bodies)
+
+
+def test_an_icon_of_the_old_kind_is_read() -> None:
+    facts = read_artwork(old_icon(), "favicon.ico").facts
+    assert (facts.format, facts.width, facts.height) == ("ico", 32, 32)
+    assert facts.colours[0].hex == "#17443c"
 
 
 @pytest.mark.parametrize("fmt", MARKS)

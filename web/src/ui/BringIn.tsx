@@ -1,33 +1,45 @@
 import { useRef } from "react";
 
 import { Button } from "./Button";
+import { chosenFolder } from "./droppedFiles";
 import { useUploads } from "./useUploads";
-
-export const TAKEN =
-  "image/*,video/mp4,video/webm,.mov,.mkv,.svg,.svgz,.bmp,.ico,.tif,.tiff,.avif,.heic,.heif,.pdf,.json";
 
 interface Props {
   fills: string[];
   label: string;
   look?: "plain" | "quiet" | "bare" | "next";
+  /** Lets a folder be chosen, with all that lies in it. */
+  folder?: boolean;
+  brought?: () => void;
 }
 
+const TAKEN =
+  "image/*,video/mp4,video/webm,.mov,.mkv,.svg,.svgz,.bmp,.ico,.tif,.tiff,.avif,.heic,.heif,.pdf,.json";
+const FILES = { multiple: true, accept: TAKEN };
+const FOLDER = { webkitdirectory: "" }; // known to all browsers, not to the types of React
+
 /** A button that opens the file dialog; what is chosen fills the named placements as soon as it is read. */
-export function BringIn({ fills, label, look = "plain" }: Props) {
+export function BringIn({ fills, label, look = "plain", folder = false, brought }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const { bring } = useUploads();
+  const take = (files: File[]) => {
+    if (folder)
+      for (const batch of chosenFolder(files)) bring(batch.files, fills, batch.folder ? [batch.folder] : []);
+    else bring(files, fills);
+    brought?.();
+  };
   return (
     <>
       <input
         ref={input}
         type="file"
-        multiple
         hidden
         aria-label={label}
-        accept={TAKEN}
+        {...(folder ? FOLDER : FILES)}
         onChange={(event) => {
-          bring([...(event.target.files ?? [])], fills);
+          const files = [...(event.target.files ?? [])];
           event.target.value = "";
+          take(files);
         }}
       />
       <Button look={look} onClick={() => input.current?.click()}>

@@ -1,45 +1,16 @@
 import { Popover } from "radix-ui";
-import { useRef, useState } from "react";
+import { useState } from "react";
 
-import { TAKEN } from "./BringIn";
+import { BringIn } from "./BringIn";
 import { Button } from "./Button";
-import { chosenFolder } from "./droppedFiles";
 import { useUploads } from "./useUploads";
-
-const FOLDER = { webkitdirectory: "" }; // known to all browsers, not to the types of React
 
 /** Every way to bring artwork in: files, a folder, an address on the web. */
 export function BringInMenu() {
   const [open, setOpen] = useState(false);
-  const files = useRef<HTMLInputElement>(null);
-  const folder = useRef<HTMLInputElement>(null);
-  const { bring } = useUploads();
+  const close = () => setOpen(false);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <input
-        ref={files}
-        type="file"
-        multiple
-        hidden
-        aria-label="Files of artwork"
-        accept={TAKEN}
-        onChange={(event) => {
-          bring([...(event.target.files ?? [])], []);
-          event.target.value = "";
-        }}
-      />
-      <input
-        ref={folder}
-        type="file"
-        {...FOLDER}
-        hidden
-        aria-label="A folder of artwork"
-        onChange={(event) => {
-          for (const batch of chosenFolder([...(event.target.files ?? [])]))
-            bring(batch.files, [], batch.folder ? [batch.folder] : []);
-          event.target.value = "";
-        }}
-      />
       <Popover.Trigger asChild>
         <Button>Bring in artwork</Button>
       </Popover.Trigger>
@@ -50,25 +21,10 @@ export function BringInMenu() {
           className="z-30 w-[320px] border border-ink bg-sheet p-4 text-[13px]"
         >
           <div className="flex gap-2">
-            <Button
-              look="next"
-              onClick={() => {
-                setOpen(false);
-                files.current?.click();
-              }}
-            >
-              Choose files
-            </Button>
-            <Button
-              onClick={() => {
-                setOpen(false);
-                folder.current?.click();
-              }}
-            >
-              Choose a folder
-            </Button>
+            <BringIn fills={[]} label="Choose files" look="next" brought={close} />
+            <BringIn fills={[]} label="Choose a folder" folder brought={close} />
           </div>
-          <ByAddress done={() => setOpen(false)} />
+          <ByAddress done={close} />
           <p className="mt-3 border-t border-hairline pt-2 text-soft">
             Files and folders can also be dropped anywhere; pictures and addresses can be pasted.
           </p>

@@ -10,9 +10,9 @@ from typing import Any, NamedTuple
 import urllib3
 from urllib3.exceptions import HTTPError
 
+from fitzle.apps.artwork.web_address import WebAddress, is_public, redirected, web_address
 from fitzle.core.errors import ArtworkError, LimitError
 from fitzle.core.units import words_for_bytes
-from fitzle.core.web_address import WebAddress, is_public, redirected, web_address
 
 MOST_HOPS = 5
 CONNECT_SECONDS, READ_SECONDS, WHOLE_SECONDS = 5.0, 8.0, 18.0  # the rest of the task's 25 s is for reading the file

@@ -17,6 +17,7 @@ from fitzle.apps.artwork.clips import read_clip, still_bytes
 from fitzle.apps.artwork.files import first_bytes, keep, keep_original, read_kept
 from fitzle.apps.artwork.from_web import fetched
 from fitzle.apps.artwork.models import SHOWN_FROM, Artwork, State, plain_tags
+from fitzle.apps.artwork.web_address import file_name_of, web_address
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import likeness, small_picture
 from fitzle.core.artwork.limits import Limits
@@ -27,7 +28,6 @@ from fitzle.core.artwork.sniff import CLIPS, SNIFFED_BYTES, sniff_format
 from fitzle.core.artwork.sources import Source
 from fitzle.core.artwork.working import make_working_copy
 from fitzle.core.errors import FitzleError
-from fitzle.core.web_address import file_name_of, web_address
 
 log = logging.getLogger(__name__)
 USED_UP = "Reading this file used up its time or memory. Export it simpler or smaller, and bring it in again."

@@ -15,7 +15,7 @@ from fitzle.apps.artwork.intake import end_unread, filled, settle_newer, take_in
 from fitzle.apps.artwork.library import artwork_named
 from fitzle.apps.artwork.preparing import end_unmade, made_again, make_costly_steps, make_prepared
 from fitzle.apps.pieces.composing import bring_into
-from fitzle.apps.pieces.fits import fits_of_piece, fits_showing, make_file, place
+from fitzle.apps.pieces.fits import end_unmade_file, fits_of_piece, fits_showing, make_file, place
 from fitzle.core.errors import FitzleError
 
 INTAKE_SOFT_SECONDS, INTAKE_SECONDS = 25, 30
@@ -113,6 +113,7 @@ _ENDED: dict[str, Callable[..., None]] = {
     propose_clip_stills.name: end_unproposed,
     make_costly.name: end_unmade,
     make_prepared_file.name: end_unmade,
+    make_fit_file.name: end_unmade_file,
 }
 
 

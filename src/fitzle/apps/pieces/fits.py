@@ -20,12 +20,14 @@ from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.apps.pieces.opening import is_made, open_fit
 from fitzle.apps.pieces.saving import create_piece, document_of
+from fitzle.core.findings import Finding
 from fitzle.core.piece.document import artworks_in
 from fitzle.core.piece.editing import first_artwork_part, new_piece
 from fitzle.core.pipeline import Made, look_at_fit, make_fit
 from fitzle.core.plan.suiting import suits
 from fitzle.core.spec.naming import safe_stem
 
+NOT_MADE = "Making this file takes too long or too much memory. Ask for a smaller size here, or for a larger limit."
 SUITED = "suited"  # instead of placements: every empty one that the artwork suits
 
 
@@ -114,6 +116,17 @@ def make_file(fit_id: UUID | str) -> None:
         "findings": [finding.model_dump(mode="json") for finding in made.findings],
         "file": _kept(workspace, made),
     }
+    Fit.objects.filter(pk=fit.pk).update(result=result, result_key=opened.key)
+
+
+def end_unmade_file(fit_id: UUID | str) -> None:
+    """Notes on a fit that its file cannot be made, in words; its state would be `working` for ever."""
+    fit = Fit.objects.select_related("piece__workspace", "placement__destination").filter(pk=fit_id).first()
+    if fit is None:
+        return
+    opened = open_fit(fit.piece.workspace, fit)
+    finding = Finding(rule="making", severity="refused", message=NOT_MADE)
+    result = {"verdict": "refused", "demands": [], "findings": [finding.model_dump(mode="json")], "file": None}
     Fit.objects.filter(pk=fit.pk).update(result=result, result_key=opened.key)
 
 

@@ -1,11 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useNavigate } from "react-router";
 
-import { joinVersions, makeDarkVersion } from "../../api/actions";
+import { joinVersions } from "../../api/actions";
 import type { ArtworkOut } from "../../api/client";
 import { artworkQuery, artworkUrl } from "../../api/queries";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
+import { useDarkVersion } from "../../ui/useDarkVersion";
 
 interface Props {
   workspace: string;
@@ -23,19 +23,12 @@ const GROUNDS = [
 /** A mark on light and dark grounds, in that of its versions which shows best there; joined, parted, made. */
 export function Versions({ workspace, artwork, choose }: Props) {
   const queries = useQueryClient();
-  const go = useNavigate();
   const after = () => queries.invalidateQueries({ queryKey: [workspace] });
   const join = useMutation({
     mutationFn: (other: string | null) => joinVersions(workspace, artwork.id, other),
     onSuccess: after,
   });
-  const make = useMutation({
-    mutationFn: () => makeDarkVersion(workspace, artwork.id),
-    onSuccess: async (made) => {
-      await after();
-      await go(`/w/${workspace}/artwork/${made.id}/preparation`);
-    },
-  });
+  const make = useDarkVersion(workspace, artwork.id);
   if (artwork.versions.length === 0) return null;
   const joined = artwork.versions.length > 1;
   const shown = GROUNDS.map((ground) => ({ ground, best: best(artwork.versions, ground.ratio) }));

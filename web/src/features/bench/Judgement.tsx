@@ -1,12 +1,11 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Ban, Check, TriangleAlert } from "lucide-react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 
-import { makeDarkVersion } from "../../api/actions";
 import type { Finding, FitOut } from "../../api/client";
 import { plural } from "../../measure/words";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
+import { useDarkVersion } from "../../ui/useDarkVersion";
 import type { Bench } from "./useBench";
 
 interface Props {
@@ -98,15 +97,7 @@ const BARE = "mt-1.5 flex min-h-7 items-center font-semibold text-measure hover:
 
 /** Leads to the preparation of the artwork, where the step is added and can be accepted, changed or undone. */
 function OfferLink({ bench, offer }: { bench: Bench; offer: NonNullable<Finding["offer"]> }) {
-  const queries = useQueryClient();
-  const go = useNavigate();
-  const make = useMutation({
-    mutationFn: () => makeDarkVersion(bench.workspace, offer.artwork),
-    onSuccess: async (made) => {
-      await queries.invalidateQueries({ queryKey: [bench.workspace] });
-      await go(`/w/${bench.workspace}/artwork/${made.id}/preparation`);
-    },
-  });
+  const make = useDarkVersion(bench.workspace, offer.artwork);
   if (offer.step === "dark-version")
     return (
       <>

@@ -1,10 +1,9 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 
-import { makeDarkVersion } from "../../api/actions";
 import { artworkUrl } from "../../api/queries";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
+import { useDarkVersion } from "../../ui/useDarkVersion";
 import type { House, HouseStyle } from "./HouseStyleScreen";
 import { Section } from "./Section";
 
@@ -30,15 +29,7 @@ export function Marks({ house }: { house: House }) {
 }
 
 function MarkOnGrounds({ house, mark }: { house: House; mark: Mark }) {
-  const queries = useQueryClient();
-  const go = useNavigate();
-  const make = useMutation({
-    mutationFn: () => makeDarkVersion(house.workspace, mark.id),
-    onSuccess: async (made) => {
-      await queries.invalidateQueries({ queryKey: [house.workspace] });
-      await go(`/w/${house.workspace}/artwork/${made.id}/preparation`);
-    },
-  });
+  const make = useDarkVersion(house.workspace, mark.id);
   const { light, dark } = mark;
   const shown = [
     {

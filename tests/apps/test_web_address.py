@@ -2,8 +2,8 @@
 
 import pytest
 
+from fitzle.apps.artwork.web_address import file_name_of, is_public, redirected, web_address
 from fitzle.core.errors import ArtworkError
-from fitzle.core.web_address import file_name_of, is_public, redirected, web_address
 
 
 @pytest.mark.parametrize(
