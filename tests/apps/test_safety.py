@@ -47,6 +47,8 @@ BODIES = {
     "post /glyphs": {"name": "bike"},
     "put /house-style": {"colours": []},
     "post /artwork/{artwork}/stills": {"moments": [0]},
+    "post /artwork/from-web": {"address": "https://pictures.example/a.png"},
+    "put /artwork/{artwork}/version-of": {"artwork": None},
     "post /artwork/{artwork}/pages": {"pages": [1]},
     "post /artwork/{artwork}/preparation/proposals/{kind}": {"step": "a"},
 }

@@ -44,7 +44,8 @@ def test_a_version_for_dark_grounds_is_made_from_the_card_and_parted_again(perso
     person.wait(lambda: "too faint" not in person.find("//section[@aria-label='Light and dark']").text, "it to show")
     person.button("Part it from its versions").click()
     person.wait(lambda: len(entry(person, "wheel-glyph.svg")["versions"]) == 1, "one version")
-    person.find("//label[contains(., 'A version of')]//select").send_keys("wheel-glyph.svg")
+    person.find("//select[@id='version-of']").send_keys("wheel-glyph.svg")
+    person.button("Join them").click()
     person.wait(lambda: len(entry(person, "wheel-glyph.svg")["versions"]) == 2, "two again")
 
 
@@ -88,3 +89,7 @@ def test_the_house_style_is_changed_and_what_follows_is_shown(person: Person) ->
     rule.send_keys("{placement}-{version}", Keys.ENTER)
     person.wait(lambda: style(person)["naming"] == "{placement}-{version}", "the rule")
     person.sees("header-2.png")
+    rule = person.field("Naming rule")
+    rule.send_keys(Keys.CONTROL, "a")
+    rule.send_keys(before["naming"] or Keys.DELETE, Keys.ENTER)
+    person.wait(lambda: style(person)["naming"] == before["naming"], "the rule as it was")

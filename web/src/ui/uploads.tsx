@@ -101,7 +101,7 @@ function Tray({ workspace, uploads, forget }: TrayProps) {
     <section
       aria-label="Files on their way"
       aria-live="polite"
-      className="fixed right-5 bottom-5 z-30 w-90 max-w-[calc(100vw-40px)] border border-ink bg-sheet"
+      className="fixed bottom-5 left-1/2 z-30 w-90 max-w-[calc(100vw-40px)] -translate-x-1/2 border border-ink bg-sheet"
     >
       {uploads.map((upload) => (
         <Row

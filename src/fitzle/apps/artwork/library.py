@@ -75,7 +75,9 @@ def alike_by_id(artworks: list[Artwork]) -> dict[str, list[Alike]]:
 
 
 def _relation(one: Artwork, other: Artwork) -> tuple[str, str] | None:
-    """What the other is to the one, and the one to the other; None for pictures of different things."""
+    """What the other is to the one, and the one to the other; None for pictures of different things, and versions."""
+    if (one.version_of_id or one.pk) == (other.version_of_id or other.pk):
+        return None
     if one.sha256 == other.sha256:
         return "the same file", "the same file"
     sizes = [(entry.facts["width"], entry.facts["height"]) for entry in (one, other)]

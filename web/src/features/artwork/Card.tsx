@@ -32,7 +32,7 @@ export function Card({ workspace, artwork, choose }: Props) {
         <>
           {artwork.visible && <Picture workspace={workspace} artwork={artwork} />}
           <FactList artwork={artwork} />
-          <Colours colours={facts.colours} />
+          <Colours colours={(artwork.prepared_facts ?? facts).colours} />
           {facts.warnings.map((warning) => (
             <p key={warning} className="mt-3 border-l-2 border-risky pl-3 text-risky">
               {warning}

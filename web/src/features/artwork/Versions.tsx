@@ -1,5 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 
+import { useState } from "react";
+
 import { joinVersions } from "../../api/actions";
 import type { ArtworkOut } from "../../api/client";
 import { artworkQuery, artworkUrl } from "../../api/queries";
@@ -99,13 +101,17 @@ function JoinWith({ workspace, artwork, join }: Omit<Props, "choose"> & { join: 
   const marks = (all.data ?? []).filter(
     (entry) => entry.versions.length > 0 && entry.id !== artwork.id && !entry.put_away,
   );
+  const [chosen, setChosen] = useState("");
   if (marks.length === 0) return null;
   return (
-    <label className="flex items-baseline gap-2">
-      <span className="text-soft">A version of</span>
+    <span className="flex items-baseline gap-2">
+      <label className="text-soft" htmlFor="version-of">
+        A version of
+      </label>
       <select
-        value=""
-        onChange={(event) => join(event.target.value)}
+        id="version-of"
+        value={chosen}
+        onChange={(event) => setChosen(event.target.value)}
         className="min-h-7 max-w-44 border-b border-ink bg-transparent [&>option]:bg-sheet"
       >
         <option value="">no other mark</option>
@@ -115,6 +121,11 @@ function JoinWith({ workspace, artwork, join }: Omit<Props, "choose"> & { join: 
           </option>
         ))}
       </select>
-    </label>
+      {chosen && (
+        <Button look="bare" onClick={() => join(chosen)}>
+          Join them
+        </Button>
+      )}
+    </span>
   );
 }
