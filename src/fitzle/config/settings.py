@@ -90,7 +90,9 @@ CELERY_WORKER_PREFETCH_MULTIPLIER = 1
 CELERY_TASK_ALWAYS_EAGER = os.environ.get("FITZLE_EAGER") == "1"
 CELERY_TASK_EAGER_PROPAGATES = True
 CELERY_WORKER_MAX_MEMORY_PER_CHILD = 600_000  # KB; a worker above that is replaced after its task
-WORKER_LIMIT_BYTES = int(os.environ.get("FITZLE_WORKER_BYTES", "1000000000"))  # one task's memory; see jobs/bounds.py
+# Memory of one task (jobs/bounds.py): what reads files of strangers, and what makes files, up to 4096 px square.
+WORKER_INTAKE_BYTES = int(os.environ.get("FITZLE_WORKER_BYTES", "1000000000"))
+WORKER_FILE_BYTES = int(os.environ.get("FITZLE_FILE_BYTES", "2500000000"))
 CELERY_WORKER_MAX_TASKS_PER_CHILD = 500
 CELERY_TASK_SOFT_TIME_LIMIT = 60  # seconds
 CELERY_TASK_TIME_LIMIT = 75

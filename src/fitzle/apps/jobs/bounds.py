@@ -20,11 +20,15 @@ class OutOfMemory(Exception):
 
 
 class BoundedTask(Task):
-    """A task whose lack of memory is its own failure only."""
+    """A task whose lack of memory is its own failure only; `memory_bytes` is what it may take in a worker."""
 
     abstract = True
+    memory_bytes = settings.WORKER_FILE_BYTES
+    in_a_worker = False
 
     def __call__(self, *args: Any, **kwargs: Any) -> Any:
+        if BoundedTask.in_a_worker:
+            bound_memory(self.memory_bytes)
         try:
             return super().__call__(*args, **kwargs)
         except MemoryError as error:
@@ -32,11 +36,16 @@ class BoundedTask(Task):
 
 
 @worker_process_init.connect
-def bound_memory(**_: Any) -> None:
-    """Limits what this process may take to WORKER_LIMIT_BYTES; stacks that are reserved and not used do not count."""
-    used, reserved = _memory_bytes("VmRSS"), _memory_bytes("VmData")
-    most = settings.WORKER_LIMIT_BYTES + max(0, reserved - used)
-    resource.setrlimit(resource.RLIMIT_DATA, (most, most))
+def begin(**_: Any) -> None:
+    """From here on tasks of this process are bounded; where they run in the pages' or a test's process they are not."""
+    BoundedTask.in_a_worker = True
+
+
+def bound_memory(most_bytes: int) -> None:
+    """Limits what this process may take from now on; stacks that are reserved and not used do not count."""
+    unused = max(0, _memory_bytes("VmData") - _memory_bytes("VmRSS"))
+    _, hard = resource.getrlimit(resource.RLIMIT_DATA)
+    resource.setrlimit(resource.RLIMIT_DATA, (most_bytes + unused, hard))
 
 
 def _memory_bytes(name: str) -> int:

@@ -7,6 +7,7 @@ from typing import Any
 
 from celery import shared_task
 from celery.signals import task_failure
+from django.conf import settings
 from django.db import close_old_connections, connection
 from django.http import Http404
 
@@ -18,11 +19,11 @@ from fitzle.apps.pieces.composing import bring_into
 from fitzle.apps.pieces.fits import end_unmade_file, fits_of_piece, fits_showing, make_file, place
 from fitzle.core.errors import FitzleError
 
-INTAKE_SOFT_SECONDS, INTAKE_SECONDS = 25, 30
+INTAKE = {"soft_time_limit": 25, "time_limit": 30, "memory_bytes": settings.WORKER_INTAKE_BYTES}
 SETTLED_SECONDS = 1.5  # without a further change before the file at full size is made
 
 
-@shared_task(soft_time_limit=INTAKE_SOFT_SECONDS, time_limit=INTAKE_SECONDS)
+@shared_task(**INTAKE)
 def take_in_artwork(artwork_id: str) -> None:
     """Reads an artwork and fills the placements that wait for it."""
     artwork = take_in(artwork_id)
@@ -54,7 +55,7 @@ def _replace(newer: Any) -> None:
         make_fit_file.delay(str(fit.pk))
 
 
-@shared_task
+@shared_task(memory_bytes=settings.WORKER_INTAKE_BYTES)
 def propose_clip_stills(artwork_id: str) -> None:
     """Looks for good stills of a clip; where places wait for it, the best one fills them."""
     clip = artwork_named(artwork_id)
@@ -85,7 +86,7 @@ def _fill(artwork: Any) -> None:
             make_fit_file.delay(str(fit.pk))
 
 
-@shared_task(soft_time_limit=INTAKE_SOFT_SECONDS, time_limit=INTAKE_SECONDS)
+@shared_task(**INTAKE)
 def make_costly(artwork_id: str, revision: int) -> None:
     """Makes what the preview of a preparation waits for, and has the file at full size made after it."""
     artwork = artwork_named(artwork_id)
@@ -93,7 +94,7 @@ def make_costly(artwork_id: str, revision: int) -> None:
         make_prepared_file.apply_async((artwork_id, revision), countdown=SETTLED_SECONDS)
 
 
-@shared_task(soft_time_limit=INTAKE_SOFT_SECONDS, time_limit=INTAKE_SECONDS)
+@shared_task(**INTAKE)
 def make_prepared_file(artwork_id: str, revision: int) -> None:
     """Makes an artwork's prepared file, unless its steps have changed since, and the files of all that show it."""
     artwork = artwork_named(artwork_id)
