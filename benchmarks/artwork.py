@@ -24,7 +24,8 @@ Measure = Callable[[Callable[[], object], int], float]
 
 def alone(what: str, *more: str) -> dict[str, float]:
     """One measurement in a fresh process with a worker's allocator settings, the best of a few by its time."""
-    environment = {**os.environ, "PYTHONPATH": f"{ROOT / 'src'}:{ROOT}"}
+    allocator = dict(entry.split("=") for entry in os.environ.get("WORKER_MEMORY", "").split())
+    environment = {**os.environ, **allocator, "PYTHONPATH": f"{ROOT / 'src'}:{ROOT}"}
     command = [sys.executable, "-m", "benchmarks.artwork", what, *more]
     found = [
         json.loads(subprocess.run(command, check=True, capture_output=True, env=environment).stdout)

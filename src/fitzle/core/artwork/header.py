@@ -15,7 +15,7 @@ from fitzle.core.units import Size
 
 _SIDEWAYS = {5, 6, 7, 8}  # EXIF 2.32, tag 0x0112: orientations that swap width and height
 # Decoded as a whole, and held twice while they are converted; an interlaced PNG is one of them.
-DECODED_WHOLE = ("webp", "avif", "heic", "ico")
+DECODED_WHOLE = ("webp", "avif", "heic", "ico", "gif")
 _PAGES = ("tiff", "avif")  # what else is in the file are pages or thumbnails, not moments
 
 
