@@ -42,7 +42,9 @@ export function WallScreen() {
         <b className="font-heading text-[15px] text-ink">Drop a file anywhere</b>
         on a place to fit it there, on a shelf to fill the shelf, here to fill every empty place it suits.
         Pasting works too.
-        <span className="figure ml-auto">PNG JPEG WebP AVIF HEIC GIF TIFF BMP ICO SVG PDF MP4 MOV WebM Lottie</span>
+        <span className="figure ml-auto">
+          PNG JPEG WebP AVIF HEIC GIF TIFF BMP ICO SVG PDF MP4 MOV WebM Lottie
+        </span>
       </p>
     </DropZone>
   );
