@@ -6,7 +6,12 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
 
+import hypothesis
 import pytest
+
+# The same examples each time: what passed once passes again, and a failure can be looked at.
+hypothesis.settings.register_profile("steady", derandomize=True)
+hypothesis.settings.load_profile("steady")
 
 
 @pytest.fixture(autouse=True)

@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from fitzle.core.colour.contrast import best_against, contrast_matrix, contrast_ratio, reading, weakest_contrast
@@ -72,6 +72,7 @@ def test_each_colour_for_dark_grounds_reaches_three_to_one(found: list[str]) -> 
 @given(code=codes)
 def test_a_harmony_keeps_the_lightness_of_its_colour(code: str) -> None:
     own = to_lch(oklab(np.array(parse_hex(code), dtype=np.uint8)))
+    assume(own[0] > 0.25)  # nearer to black a step of 8 bits is larger than the tolerance
     for found in harmonies(code).values():
         for other in found:
             lch = to_lch(oklab(np.array(parse_hex(other), dtype=np.uint8)))
