@@ -42,7 +42,7 @@ export function ArtworkScreen() {
           <Glyphs workspace={workspace} made={choose} />
         </div>
         {shown ? (
-          <div className="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_400px]">
+          <div className="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_408px]">
             <Library workspace={workspace} all={listed} shown={shown} choose={choose} />
             <Card key={shown.id} workspace={workspace} artwork={shown} choose={choose} />
           </div>

@@ -21,7 +21,10 @@ interface Props {
 export function Card({ workspace, artwork, choose }: Props) {
   const facts = artwork.facts;
   return (
-    <aside aria-label={`What ${artwork.name} really is`} className="lg:sticky lg:top-4 lg:self-start">
+    <aside
+      aria-label={`What ${artwork.name} really is`}
+      className="lg:sticky lg:top-4 lg:max-h-[calc(100vh-32px)] lg:self-start lg:overflow-y-auto lg:pr-1"
+    >
       <Title workspace={workspace} artwork={artwork} />
       {artwork.message && (
         <div className="mt-3">
@@ -31,6 +34,15 @@ export function Card({ workspace, artwork, choose }: Props) {
       {facts && (
         <>
           {artwork.visible && <Picture workspace={workspace} artwork={artwork} />}
+          <div className="mt-4 flex flex-wrap items-center gap-x-5 gap-y-1">
+            <Ways workspace={workspace} artwork={artwork} />
+            <a
+              href={`/api/workspaces/${workspace}/artwork/${artwork.id}/original`}
+              className="inline-flex min-h-8 items-center text-[13px] font-semibold text-measure hover:underline"
+            >
+              Save the original
+            </a>
+          </div>
           <FactList artwork={artwork} />
           <Colours colours={(artwork.prepared_facts ?? facts).colours} />
           {facts.warnings.map((warning) => (
@@ -40,15 +52,6 @@ export function Card({ workspace, artwork, choose }: Props) {
           ))}
           <Alike artwork={artwork} choose={choose} />
           <Versions workspace={workspace} artwork={artwork} choose={choose} />
-          <div className="mt-5 flex flex-wrap items-center gap-x-5 gap-y-1">
-            <Ways workspace={workspace} artwork={artwork} />
-            <a
-              href={`/api/workspaces/${workspace}/artwork/${artwork.id}/original`}
-              className="inline-flex min-h-8 items-center text-[13px] font-semibold text-measure hover:underline"
-            >
-              Save the original
-            </a>
-          </div>
           <About workspace={workspace} artwork={artwork} choose={choose} />
         </>
       )}

@@ -5,7 +5,7 @@ import { wordsForBytes } from "../../measure/words";
 import { Dimension } from "../../ui/Dimension";
 import { backing } from "./backing";
 
-const PICTURE_PX = 400;
+const PICTURE_PX = 380;
 const TALLEST_PX = 240;
 
 /** The artwork measured: its size, and what it is without its margins. */
