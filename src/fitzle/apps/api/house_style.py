@@ -9,7 +9,7 @@ from ninja import Path, Router, Schema
 from pydantic import AfterValidator, Field
 
 from fitzle.apps.accounts.access import house_style, save_house_style, workspace_to_change, workspace_to_see
-from fitzle.apps.api.shapes import Message, VersionOut, version_view
+from fitzle.apps.api.shapes import Message, VersionOut, on_grounds, version_view
 from fitzle.apps.artwork.library import ready_marks
 from fitzle.apps.artwork.versions import groups_of
 from fitzle.apps.jobs.queue import make_later
@@ -127,11 +127,5 @@ def _view(space: Any) -> HouseStyleOut:
 
 
 def _mark(group: list[Any]) -> HouseMark:
-    shown = [version_view(artwork) for artwork in group]
-    return HouseMark(
-        id=str(group[0].pk),
-        name=group[0].name,
-        versions=len(group),
-        light=max(shown, key=lambda version: version.showing.on_light),
-        dark=max(shown, key=lambda version: version.showing.on_dark),
-    )
+    shown = on_grounds([version_view(artwork) for artwork in group])
+    return HouseMark(id=str(group[0].pk), name=group[0].name, versions=len(group), light=shown.light, dark=shown.dark)

@@ -10,7 +10,8 @@ from ninja import Schema
 from pydantic import Field
 
 from fitzle.core.artwork.facts import ArtworkFacts
-from fitzle.core.artwork.showing import Showing, showing
+from fitzle.core.artwork.showing import LIGHT_GROUND, Showing, showing
+from fitzle.core.colour.dark_version import DARK_GROUND
 from fitzle.core.findings import Finding
 from fitzle.core.piece.changes import Change
 from fitzle.core.piece.document import Piece as PieceDocument
@@ -80,6 +81,23 @@ def version_view(artwork: Any) -> VersionOut:
     return VersionOut(id=artwork.pk, name=artwork.name, key=artwork.content.sha256[:20], showing=showing(facts))
 
 
+class OnGrounds(Schema):
+    """Which version of a mark shows best on a light and on a dark ground, and these grounds."""
+
+    light: VersionOut
+    dark: VersionOut
+    light_ground: str = LIGHT_GROUND
+    dark_ground: str = DARK_GROUND
+
+
+def on_grounds(versions: list[VersionOut]) -> OnGrounds:
+    """The best of a mark's versions for each ground."""
+    return OnGrounds(
+        light=max(versions, key=lambda version: version.showing.on_light),
+        dark=max(versions, key=lambda version: version.showing.on_dark),
+    )
+
+
 class ArtworkOut(Schema):
     id: UUID
     name: str
@@ -93,6 +111,7 @@ class ArtworkOut(Schema):
     used_in: list[str] = []
     alike: list[AlikeOut] = []
     versions: list[VersionOut] = []
+    on_grounds: OnGrounds | None = None
     put_away: bool = False
     visible: bool = False
     being_prepared: bool = False
@@ -112,6 +131,12 @@ class ArtworkOut(Schema):
     def resolve_versions(artwork: Any) -> Any:
         """A mark's versions, itself among them; the related objects of the same name are not meant."""
         return getattr(artwork, "versions_shown", [])
+
+    @staticmethod
+    def resolve_on_grounds(artwork: Any) -> Any:
+        """For marks alone."""
+        versions = getattr(artwork, "versions_shown", [])
+        return on_grounds(versions) if versions else None
 
     @staticmethod
     def resolve_key(artwork: Any) -> str:

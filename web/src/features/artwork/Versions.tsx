@@ -15,13 +15,6 @@ interface Props {
   choose: (id: string) => void;
 }
 
-type Version = ArtworkOut["versions"][number];
-
-const GROUNDS = [
-  { words: "light", colour: "#ffffff", ratio: "on_light", shows: "shows_on_light" },
-  { words: "dark", colour: "#17181a", ratio: "on_dark", shows: "shows_on_dark" },
-] as const;
-
 /** A mark on light and dark grounds, in that of its versions which shows best there; joined, parted, made. */
 export function Versions({ workspace, artwork, choose }: Props) {
   const queries = useQueryClient();
@@ -31,28 +24,42 @@ export function Versions({ workspace, artwork, choose }: Props) {
     onSuccess: after,
   });
   const make = useDarkVersion(workspace, artwork.id);
-  if (artwork.versions.length === 0) return null;
+  const { on_grounds } = artwork;
+  if (!on_grounds) return null;
   const joined = artwork.versions.length > 1;
-  const shown = GROUNDS.map((ground) => ({ ground, best: best(artwork.versions, ground.ratio) }));
-  const faint = shown.some(({ ground, best }) => ground.words === "dark" && !best.showing[ground.shows]);
+  const { light, dark } = on_grounds;
+  const shown = [
+    {
+      words: "light",
+      colour: on_grounds.light_ground,
+      version: light,
+      ratio: light.showing.on_light,
+      shows: light.showing.shows_on_light,
+    },
+    {
+      words: "dark",
+      colour: on_grounds.dark_ground,
+      version: dark,
+      ratio: dark.showing.on_dark,
+      shows: dark.showing.shows_on_dark,
+    },
+  ];
   const trouble = join.error ?? make.error;
   return (
     <section aria-label="Light and dark" className="mt-4 text-[13px]">
       <div className="grid grid-cols-2 border border-hairline">
-        {shown.map(({ ground, best }) => (
-          <div key={ground.words}>
-            <span className="flex h-16 items-center justify-center p-2" style={{ background: ground.colour }}>
+        {shown.map(({ words, colour, version, ratio, shows }) => (
+          <div key={words}>
+            <span className="flex h-16 items-center justify-center p-2" style={{ background: colour }}>
               <img
-                src={artworkUrl(workspace, best, 200)}
-                alt={`${best.name} on ${ground.words}`}
+                src={artworkUrl(workspace, version, 200)}
+                alt={`${version.name} on ${words}`}
                 className="max-h-full max-w-full object-contain"
               />
             </span>
-            <span
-              className={`figure block px-2 py-1 ${best.showing[ground.shows] ? "text-fits" : "text-risky"}`}
-            >
-              {best.showing[ground.ratio].toFixed(1)} on {ground.words}
-              {best.showing[ground.shows] ? "" : ", too faint"}
+            <span className={`figure block px-2 py-1 ${shows ? "text-fits" : "text-risky"}`}>
+              {ratio.toFixed(1)} on {words}
+              {shows ? "" : ", too faint"}
             </span>
           </div>
         ))}
@@ -75,7 +82,7 @@ export function Versions({ workspace, artwork, choose }: Props) {
               ))}
           </span>
         )}
-        {faint && (
+        {!dark.showing.shows_on_dark && (
           <Button look="bare" disabled={make.isPending} onClick={() => make.mutate()}>
             {make.isPending ? "Making it…" : "Make a version for dark grounds"}
           </Button>
@@ -92,9 +99,6 @@ export function Versions({ workspace, artwork, choose }: Props) {
     </section>
   );
 }
-
-const best = (versions: readonly Version[], ratio: "on_light" | "on_dark") =>
-  versions.reduce((one, other) => (other.showing[ratio] > one.showing[ratio] ? other : one));
 
 function JoinWith({ workspace, artwork, join }: Omit<Props, "choose"> & { join: (other: string) => void }) {
   const all = useQuery(artworkQuery(workspace));
