@@ -1,30 +1,20 @@
 """Stills proposed from a clip: the sharpest frame of each distinct scene, never amid a fade, eyes open where faces are.
 
-Sharpness is the variance of the Laplacian (Pech-Pacheco et al. 2000). A frame amid a fade is nearly a mixture of one
-before and one after it that differ. Short clips are read through, long ones looked into at even distances.
+A frame amid a fade is nearly a mixture of one before and one after it that differ.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from itertools import islice
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
-import cv2
 import numpy as np
-from numpy.typing import NDArray
 
-from fitzle.core.artwork.clips.frames import frame_at, frames_from, upright
+from fitzle.core.artwork.clips.looking import Look, Sign, looks_at
 from fitzle.core.artwork.clips.opening import OpenClip
 from fitzle.core.artwork.faces.detecting import faces_in
 from fitzle.core.artwork.faces.eyes import has_open_eyes
 
 COUNT = 12
-READ_THROUGH_SECONDS = 75.0
-LOOKS_A_SECOND = 6.0
-WINDOWS, WINDOW_FRAMES = 60, 10  # of long clips: places looked into, and frames there
-LOOKED_AT_PX, FACES_AT_PX = 480, 640
-SIGN_SIZE = (16, 9)  # a frame's colours at this size stand for it
 NEW_SCENE = 0.10  # of the range, mean difference of two signs
 DIM, BRIGHT, FLAT = 0.07, 0.95, 0.04  # mean light and its spread; beyond there is nothing to see
 FADE_REACH_SECONDS = 0.6
@@ -32,18 +22,6 @@ FADE_DIFFERENCE, FADE_REST = 0.06, 0.35  # what lies on either side differs; tha
 LOOKED_FOR_FACES, SPREAD = 2, 3  # of a part: its sharpest frames, and some at even distances
 OPEN_WORTH, CLOSED_WORTH = 1.5, 0.4  # times the sharpness
 LEAST_APART_SECONDS, BLINK_SECONDS = 0.4, 3.0
-
-Sign = NDArray[np.float32]
-
-
-class Look(NamedTuple):
-    """What is remembered of a frame: when it is shown, how sharp it is, its light and spread, and its sign."""
-
-    seconds: float
-    sharpness: float
-    light: float
-    spread: float
-    sign: Sign
 
 
 class Proposal(NamedTuple):
@@ -56,46 +34,11 @@ class Proposal(NamedTuple):
 
 def proposed_stills(clip: OpenClip, seconds: float, count: int = COUNT) -> list[Proposal]:
     """At most `count` proposals in the order of time; fewer where the clip has fewer moments."""
-    looks = list(_looks(clip, seconds))
+    looks = list(looks_at(clip, seconds))
     good = [look for look, fit in zip(looks, _shows(looks), strict=True) if fit] or looks
     parts = _parts(_scenes(good), count)
-    found = [_best(clip, part) for part in parts]
+    found = [_best(part) for part in parts]
     return _apart(_awake(sorted(found)))
-
-
-def _looks(clip: OpenClip, seconds: float) -> Iterator[Look]:
-    """Looks in the order of time."""
-    reading = _read_through(clip) if seconds <= READ_THROUGH_SECONDS else _windows(clip, seconds)
-    for frame in reading:
-        yield _look(clip, frame)
-
-
-def _read_through(clip: OpenClip) -> Iterator[Any]:
-    due = -1.0
-    for frame in frames_from(clip, clip.start):
-        if frame.pts is not None and clip.seconds(frame.pts) >= due:
-            due = clip.seconds(frame.pts) + 1 / LOOKS_A_SECOND
-            yield frame
-
-
-def _windows(clip: OpenClip, seconds: float) -> Iterator[Any]:
-    shown = -1
-    for number in range(WINDOWS):
-        moment = clip.stamp(seconds * (number + 0.5) / WINDOWS)
-        for frame in islice(frames_from(clip, moment), WINDOW_FRAMES):
-            if frame.pts is not None and frame.pts > shown:
-                shown = frame.pts
-                yield frame
-
-
-def _look(clip: OpenClip, frame: Any) -> Look:
-    scale = min(1.0, LOOKED_AT_PX / max(frame.width, frame.height))
-    size = {"width": max(16, round(frame.width * scale)), "height": max(16, round(frame.height * scale))}
-    grey = frame.reformat(format="gray", **size).to_ndarray()
-    sign = frame.reformat(format="rgb24", width=SIGN_SIZE[0], height=SIGN_SIZE[1]).to_ndarray()
-    sharpness = float(cv2.Laplacian(cv2.GaussianBlur(grey, (3, 3), 0), cv2.CV_32F).var())
-    light, spread = float(grey.mean()) / 255, float(grey.std()) / 255
-    return Look(clip.seconds(frame.pts), sharpness, light, spread, sign.astype(np.float32) / np.float32(255))
 
 
 def _shows(looks: list[Look]) -> list[bool]:
@@ -163,26 +106,23 @@ def _parts(scenes: list[list[Look]], count: int) -> list[list[Look]]:
     return parts
 
 
-def _best(clip: OpenClip, part: list[Look]) -> Proposal:
+def _best(part: list[Look]) -> Proposal:
     """The best of the sharpest frames and of a few from all over the part: eyes that blink are open elsewhere."""
     sharpest = sorted(part, key=lambda look: -look.sharpness)[:LOOKED_FOR_FACES]
     over_all = [part[len(part) * number // SPREAD] for number in range(SPREAD)]
     looks = {look.seconds: look for look in [*sharpest, *over_all]}
-    judged = [_judged(clip, look) for look in sorted(looks.values(), key=lambda look: -look.sharpness)]
+    judged = [_judged(look) for look in sorted(looks.values(), key=lambda look: -look.sharpness)]
     return max(judged, key=lambda proposal: proposal.score)
 
 
-def _judged(clip: OpenClip, look: Look) -> Proposal:
-    frame = frame_at(clip, look.seconds)
-    scale = min(1.0, FACES_AT_PX / max(frame.width, frame.height))
-    small = frame.reformat(format="rgb24", width=round(frame.width * scale), height=round(frame.height * scale))
-    pixels = upright(small.to_ndarray(), frame, clip)
+def _judged(look: Look) -> Proposal:
+    pixels = look.pixels()
     faces = faces_in(pixels)
     told = [has_open_eyes(pixels, face) for face in faces]
     known = [one for one in told if one is not None]
     eyes = all(known) if known else None
     worth = 1.0 if eyes is None else OPEN_WORTH if eyes else CLOSED_WORTH
-    return Proposal(round(clip.seconds(frame.pts), 6), look.sharpness * worth, eyes)
+    return Proposal(round(look.seconds, 6), look.sharpness * worth, eyes)
 
 
 def _awake(proposals: list[Proposal]) -> list[Proposal]:
