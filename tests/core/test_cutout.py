@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 from PIL import Image, ImageDraw
 
-from fitzle.core.artwork.cutout.backdrop import backdrop_of, lab_of
+from fitzle.core.artwork.cutout.backdrop import backdrop_of, border_of
 from fitzle.core.artwork.cutout.cutting import Wishes, cut_out
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.errors import ArtworkError, ValueOutOfRange
@@ -145,6 +145,6 @@ def test_the_backdrop_is_known_at_every_px() -> None:
     """A corner-to-corner gradient is within 1/255 of a step everywhere it is not covered."""
     y, x = np.mgrid[0:200, 0:300]
     ground = np.dstack([200 + x / 20, 190 + y / 20, 180 + (x + y) / 40]).round().astype(np.uint8)
-    found = backdrop_of(lab_of(np.dstack([ground, np.full((200, 300), 255, np.uint8)])))
-    assert np.abs(found.rgb - ground).max() < 2
-    assert found.share == 1 and found.sigma < 0.002
+    border = border_of(ground)
+    assert np.abs(backdrop_of(border, ground.shape).rgb - ground).max() < 2
+    assert border.share == 1 and border.sigma < 0.002

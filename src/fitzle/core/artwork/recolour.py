@@ -7,6 +7,7 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
+from fitzle.core.artwork.bands import with_alpha
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.colour.srgb import parse_hex
 from fitzle.core.errors import ArtworkError
@@ -32,7 +33,7 @@ def recoloured(pixels: Pixels, palette: Sequence[str], mapping: Sequence[tuple[s
     table = _remixed(straight.reshape(-1, 3)[first].astype(np.float32), own, new)
     assert len(table) == len(distinct)
     changed = table[inverse].reshape(straight.shape) * (alpha / 255.0)[..., None]
-    return np.dstack([np.rint(np.clip(changed, 0, alpha[..., None])).astype(np.uint8), pixels[..., 3]])
+    return with_alpha(np.rint(np.clip(changed, 0, alpha[..., None])).astype(np.uint8), pixels[..., 3])
 
 
 def one_colour(pixels: Pixels, colour: str) -> Pixels:

@@ -13,6 +13,7 @@ from typing import Any, Literal, Protocol
 import numpy as np
 from numpy.typing import NDArray
 
+from fitzle.core.artwork.bands import with_alpha
 from fitzle.core.artwork.pillow_formats import OPENED_BY_PILLOW, decoded_by_pillow
 from fitzle.core.artwork.svg_size import SvgFrame
 from fitzle.core.artwork.unreadable import unreadable
@@ -156,7 +157,7 @@ def _resampled(pixels: Pixels, box: Box, size: Size, kernel: Kernel) -> Pixels:
         picture = Image.fromarray(pixels) if pixels.shape[2] == 3 else _four_bands(pixels)
         scaled = _in_two_halves(picture, size, Image.Resampling[kernel], box)
     if scaled.shape[2] == 3:
-        return np.dstack([scaled, np.full(scaled.shape[:2], 255, dtype=np.uint8)])
+        return with_alpha(scaled, np.full(scaled.shape[:2], 255, dtype=np.uint8))
     # Lanczos can overshoot: no colour may be brighter than its alpha.
     return np.minimum(scaled, scaled[..., 3:])
 

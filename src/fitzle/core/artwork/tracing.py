@@ -12,14 +12,13 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from fitzle.core.artwork.cutout.backdrop import lab_of
 from fitzle.core.artwork.limits import DEFAULT_LIMITS
 from fitzle.core.artwork.sources import Pixels, VectorSource
 from fitzle.core.artwork.straight import straight
 from fitzle.core.artwork.svg_sanitise import sanitised_svg
 from fitzle.core.artwork.svg_size import svg_frame
 from fitzle.core.colour.main_colours import main_colours
-from fitzle.core.colour.oklab import from_oklab, oklab
+from fitzle.core.colour.oklab import from_oklab, oklab, oklab_picture
 from fitzle.core.colour.srgb import parse_hex
 from fitzle.core.errors import ArtworkError
 from fitzle.core.geometry.rect import Rect
@@ -52,7 +51,7 @@ def traced(pixels: Pixels, colours: int = 0) -> Tracing:
     Raises ArtworkError for a picture that has no flat colours to trace.
     """
     large = _enlarged(pixels)
-    lab = lab_of(large)
+    lab = oklab_picture(large)
     shown = large[..., 3] >= 128
     core = _core(lab, shown)
     if core.sum() < LEAST_CORE_PX:

@@ -6,8 +6,7 @@ import io
 from functools import partial
 from typing import Any
 
-import numpy as np
-
+from fitzle.core.artwork.bands import with_alpha
 from fitzle.core.encode.knob import largest_under
 from fitzle.core.encode.picture import Picture
 from fitzle.core.encode.result import Attempt, Encoded, Search, best_of
@@ -85,7 +84,7 @@ def _smoothed(picture: Picture) -> Any:
 
     pyvips = libvips()
     smooth = cv2.bilateralFilter(picture.rgb, SMOOTHING_PX, SMOOTHING_COLOUR, SMOOTHING_PX)
-    bands = smooth if picture.opaque else np.dstack([smooth, picture.pixels[..., 3]])
+    bands = smooth if picture.opaque else with_alpha(smooth, picture.pixels[..., 3])
     return pyvips.Image.new_from_array(bands).copy(interpretation="srgb")
 
 

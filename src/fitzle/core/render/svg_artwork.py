@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 
+from fitzle.core.artwork.bands import with_alpha
 from fitzle.core.artwork.sources import Pixels, Source, VectorSource
 from fitzle.core.artwork.svg_recolour import recoloured_svg
 from fitzle.core.colour.srgb import parse_hex
@@ -45,7 +46,7 @@ def _bitmap(part: PlacedArtwork, source: Source) -> Pixels:
     straight = pixels[..., :3] * (255 / np.maximum(alpha, 1))
     if part.tint:
         straight = np.broadcast_to(np.array(parse_hex(part.tint), np.float32), straight.shape)
-    return np.dstack([np.rint(np.clip(straight, 0, 255)).astype(np.uint8), pixels[..., 3]])
+    return with_alpha(np.rint(np.clip(straight, 0, 255)).astype(np.uint8), pixels[..., 3])
 
 
 def _vector(part: PlacedArtwork, source: VectorSource, defs: Defs) -> str:

@@ -92,13 +92,8 @@ def quarter_turns(frame: Any) -> int:
 
 
 def _pixels(frame: Any) -> Pixels:
-    clear = has_alpha(frame)
     matrix = "ITU709" if frame.colorspace == UNSPECIFIED and frame.height >= HD_FROM_PX else None
-    plain = frame.reformat(format="rgba" if clear else "rgb24", src_colorspace=matrix)
-    pixels = plain.to_ndarray()
-    if clear:
-        return np.asarray(pixels, dtype=np.uint8)
-    return np.dstack([pixels, np.full(pixels.shape[:2], 255, dtype=np.uint8)])
+    return np.asarray(frame.reformat(format="rgba", src_colorspace=matrix).to_ndarray(), dtype=np.uint8)
 
 
 def has_alpha(frame: Any) -> bool:

@@ -9,26 +9,25 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fitzle.core.artwork.sources import Pixels
-from fitzle.core.colour.oklab import from_oklab, oklab
+from fitzle.core.colour.oklab import from_oklab, oklab_picture
 
 Lab = NDArray[np.float32]
 
 RING_PX = 3
-ROWS = 64
 GRID = 8  # the model is evaluated on every eighth px and scaled up: it is smooth
 ROUNDS = 6
 FLAT_SIGMA = 0.006  # OKLab; facts/cutout.md
 FLAT_SHARE = 0.9  # of the border, its worst side dropped
 LIKE_THE_MODE = 0.12  # OKLab; what belongs to the backdrop at first
 OUTLIER = 2.5  # standard deviations
+BIN = 0.04  # OKLab
 QUIET = 0.004  # OKLab; the residual of a clean file is 0, and noise must have somewhere to be
 
 
-class Backdrop(NamedTuple):
-    """The backdrop's colour at each px (h, w, 3), OKLab and sRGB 0 to 255; its residual; the border it explains."""
+class Border(NamedTuple):
+    """What the border tells: a model (6, 3) of the backdrop, its residual, and the share of the border it explains."""
 
-    lab: Lab
-    rgb: Lab
+    model: NDArray[np.float64]
     sigma: float
     share: float
 
@@ -39,17 +38,16 @@ class Backdrop(NamedTuple):
         return round(float(min(1.0, self.share / FLAT_SHARE) ** 3 * even), 3)
 
 
-def lab_of(pixels: Pixels) -> Lab:
-    """OKLab of pixels (h, w, 3 or 4), in rows at a time: the steps of whole pictures would not fit the caches."""
-    out = np.empty((*pixels.shape[:2], 3), dtype=np.float32)
-    for top in range(0, len(pixels), ROWS):
-        out[top : top + ROWS] = oklab(pixels[top : top + ROWS, :, :3])
-    return out
+class Backdrop(NamedTuple):
+    """The backdrop's colour at each px (h, w, 3), OKLab and sRGB 0 to 255."""
+
+    lab: Lab
+    rgb: Lab
 
 
-def backdrop_of(lab: Lab) -> Backdrop:
-    """The backdrop that explains the border best; its `confidence` says whether there is one."""
-    sides = _sides(lab)
+def border_of(pixels: Pixels) -> Border:
+    """The model that explains the border of a picture best; its `confidence` says whether there is a backdrop."""
+    sides = _sides(pixels)
     where = np.concatenate([places for places, _ in sides])
     colours = np.concatenate([values for _, values in sides])
     terms = _terms(where)
@@ -61,21 +59,26 @@ def backdrop_of(lab: Lab) -> Backdrop:
         sigma = float(np.sqrt((away[kept] ** 2).mean()))
         kept = away < max(OUTLIER * sigma, QUIET)
     shares = sorted(_explained(side, model, sigma) for side in sides)
-    coarse = _evaluated(model, lab.shape[:2])
-    size = (lab.shape[1], lab.shape[0])
+    return Border(model, sigma, float(np.mean(shares[1:])))
+
+
+def backdrop_of(border: Border, shape: tuple[int, ...]) -> Backdrop:
+    """The backdrop all over a picture of this shape (h, w, …)."""
+    coarse = _evaluated(border.model, shape)
+    size = (shape[1], shape[0])
     whole, rgb = (cv2.resize(plane.astype(np.float32), size) for plane in (coarse, from_oklab(coarse)))
-    return Backdrop(np.asarray(whole), np.asarray(rgb), sigma, float(np.mean(shares[1:])))
+    return Backdrop(np.asarray(whole), np.asarray(rgb))
 
 
-def _sides(lab: Lab) -> list[tuple[NDArray[np.float64], Lab]]:
+def _sides(pixels: Pixels) -> list[tuple[NDArray[np.float64], Lab]]:
     """For each side the places of its px, -1 to 1, and their colours."""
-    height, width = lab.shape[:2]
+    height, width = pixels.shape[:2]
     x, y = _places(width), _places(height)
     cuts: list[tuple[NDArray[np.float64], NDArray[np.float64], Any]] = [
         (x, y[:RING_PX], np.s_[:RING_PX]), (x, y[-RING_PX:], np.s_[-RING_PX:]),
         (x[:RING_PX], y, np.s_[:, :RING_PX]), (x[-RING_PX:], y, np.s_[:, -RING_PX:]),
     ]  # fmt: skip
-    return [(_grid(across, down), lab[cut].reshape(-1, 3)) for across, down, cut in cuts]
+    return [(_grid(across, down), oklab_picture(pixels[cut]).reshape(-1, 3)) for across, down, cut in cuts]
 
 
 def _places(count: int) -> NDArray[np.float64]:
@@ -94,9 +97,12 @@ def _terms(places: NDArray[np.float64]) -> NDArray[np.float64]:
 
 def _mode(colours: Lab) -> NDArray[np.float64]:
     """The middle of the commonest bin of colour: a subject that touches the border must not pull it."""
-    bins = np.round(colours / 0.04).astype(np.int64)
-    _, index, counts = np.unique(bins, axis=0, return_inverse=True, return_counts=True)
+    bins = np.round(colours / BIN).astype(np.int64) @ _BIN_WEIGHTS
+    _, index, counts = np.unique(bins, return_inverse=True, return_counts=True)
     return np.asarray(np.median(colours[index.ravel() == int(np.argmax(counts))], axis=0), dtype=np.float64)
+
+
+_BIN_WEIGHTS = np.array([10_000, 100, 1])  # each bin of three coordinates as one number, in the same order
 
 
 def _explained(side: tuple[NDArray[np.float64], Lab], model: NDArray[np.float64], sigma: float) -> float:
@@ -107,5 +113,5 @@ def _explained(side: tuple[NDArray[np.float64], Lab], model: NDArray[np.float64]
 
 def _evaluated(model: NDArray[np.float64], shape: tuple[int, ...]) -> NDArray[np.float64]:
     """The model on a coarse grid, (h, w, 3)."""
-    height, width = (max(2, -(-side // GRID)) for side in shape)
+    height, width = (max(2, -(-side // GRID)) for side in shape[:2])
     return (_terms(_grid(_places(width), _places(height))) @ model).reshape(height, width, 3)

@@ -7,8 +7,9 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
+from fitzle.core.artwork.bands import with_alpha
 from fitzle.core.artwork.cutout.backdrop import Lab
-from fitzle.core.artwork.cutout.flat import Holes, cut_flat
+from fitzle.core.artwork.cutout.flat import Holes, cut_flat, flat_confidence
 from fitzle.core.artwork.cutout.person import person_mask
 from fitzle.core.artwork.cutout.refining import Hints, refined
 from fitzle.core.artwork.cutout.subject import subject_mask
@@ -64,14 +65,13 @@ def cut_out(pixels: Pixels, method: Method = "auto", wishes: Wishes | None = Non
 
 def _by_confidence(pixels: Pixels, wishes: Wishes) -> CutOut:
     """The flat engine where it is certain, else the surer one of it and the one for people, else the subject shown."""
-    flat = _flat(pixels, wishes)
-    if flat.confidence >= CERTAIN:
-        return flat
-    person = _person(pixels, wishes, least=max(SURE, flat.confidence))
+    flat = flat_confidence(pixels)
+    person = _person(pixels, wishes, least=max(SURE, flat)) if flat < CERTAIN else None
     if person:
         return person
-    if flat.confidence >= SURE:
-        return flat
+    cut = _flat(pixels, wishes) if flat >= SURE else None
+    if cut and cut.confidence >= SURE:
+        return cut
     if wishes.box or (wishes.keep is not None and wishes.keep.any()):
         return _object(pixels, wishes)
     raise ArtworkError(
@@ -130,7 +130,7 @@ def _only_in_box(alpha: Plane, box: Rect | None) -> Plane:
 
 def _joined(colours: Lab, alpha: Plane) -> Pixels:
     coverage = np.rint(np.clip(alpha, 0, 1) * 255).astype(np.uint8)
-    return np.dstack([np.rint(np.clip(colours, 0, 255)).astype(np.uint8), coverage])
+    return with_alpha(np.rint(np.clip(colours, 0, 255)).astype(np.uint8), coverage)
 
 
 def _check(name: str, value: float, between: tuple[float, float]) -> None:

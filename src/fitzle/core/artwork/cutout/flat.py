@@ -11,9 +11,10 @@ from typing import Literal, NamedTuple
 import cv2
 import numpy as np
 
-from fitzle.core.artwork.cutout.backdrop import Lab, backdrop_of, lab_of
+from fitzle.core.artwork.cutout.backdrop import Lab, backdrop_of, border_of
 from fitzle.core.artwork.cutout.unmixing import Mask, Plane, freed_colours, nearest_colours
 from fitzle.core.artwork.sources import Pixels
+from fitzle.core.colour.oklab import oklab_picture
 
 Holes = Literal["auto", "all", "none"]
 
@@ -39,6 +40,11 @@ class FlatCut(NamedTuple):
     confidence: float
 
 
+def flat_confidence(pixels: Pixels) -> float:
+    """How sure it is that a picture (h, w, 3 or 4) stands on a flat backdrop, 0 to 1; looks at its border alone."""
+    return border_of(pixels).confidence
+
+
 def cut_flat(
     pixels: Pixels,
     tolerance: float = 1.0,
@@ -51,11 +57,11 @@ def cut_flat(
 
     What is touched by `keep` or `drop` (h, w) becomes subject or backdrop, with all of its colour that it is joined to.
     """
-    lab = lab_of(pixels)
-    backdrop = backdrop_of(lab)
+    lab, border = oklab_picture(pixels), border_of(pixels)
+    backdrop = backdrop_of(border, pixels.shape)
     step = lab - backdrop.lab
     away = np.sqrt(_dot(step, step))
-    foot = max(RAMP_SIGMAS * backdrop.sigma, LEAST_RAMP) * tolerance
+    foot = max(RAMP_SIGMAS * border.sigma, LEAST_RAMP) * tolerance
     ground = _ground(away, foot, holes)
     told = _joined_alike(lab, keep, foot)
     ground = (ground | _joined_alike(lab, drop, foot)) & ~told
@@ -68,7 +74,7 @@ def cut_flat(
     nearest = nearest_colours(own, core)
     coverage = np.where(kept, np.float32(1), _unmixed(own, nearest, backdrop.rgb))
     alpha = _edge_only(coverage, core, ground, max(softness_px, 0.5))
-    return FlatCut(alpha, freed_colours(own, nearest, backdrop.rgb, alpha), backdrop.confidence)
+    return FlatCut(alpha, freed_colours(own, nearest, backdrop.rgb, alpha), border.confidence)
 
 
 def _ground(away: Plane, foot: float, holes: Holes) -> Mask:
@@ -94,8 +100,16 @@ def _joined_alike(lab: Lab, touched: Mask | None, foot: float) -> Mask:
         return np.zeros(lab.shape[:2], dtype=bool)
     step = lab - np.median(lab[touched], axis=0).astype(np.float32)
     alike = touched | (np.sqrt(_dot(step, step)) < ALIKE_FEET * foot)
-    _, labels = cv2.connectedComponents(alike.astype(np.uint8), connectivity=4)
-    return np.asarray(np.isin(labels, np.unique(labels[touched])), dtype=bool)
+    return _regions_at(alike, touched, connectivity=4)
+
+
+def _regions_at(mask: Mask, places: Mask, connectivity: int) -> Mask:
+    """The regions of a mask in which some of the places lie."""
+    count, labels = cv2.connectedComponents(mask.astype(np.uint8), connectivity=connectivity)
+    taken = np.zeros(count, dtype=bool)
+    taken[labels[places]] = True
+    taken[0] = False
+    return np.asarray(taken[labels], dtype=bool)
 
 
 def _kept_holes(away: Plane, foot: float, ground: Mask) -> Mask:
@@ -136,8 +150,8 @@ def _unevenness(lab: Lab) -> Plane:
 
 
 def _dot(one: Lab, other: Lab) -> Plane:
-    """The product of the vectors at each px; three times as fast as a sum along the last axis."""
-    return np.asarray(np.einsum("hwc,hwc->hw", one, other), dtype=np.float32)
+    """The product of the vectors at each px; half the time of einsum, a quarter of a sum along the last axis."""
+    return np.asarray((one * other) @ np.ones(3, np.float32), dtype=np.float32)
 
 
 def _unmixed(own: Lab, subject: Lab, ground: Lab) -> Plane:
@@ -149,11 +163,9 @@ def _unmixed(own: Lab, subject: Lab, ground: Lab) -> Plane:
 
 def _edge_only(coverage: Plane, core: Mask, ground: Mask, softness_px: float) -> Plane:
     """Coverage where the outline runs; all inside, nothing outside."""
-    _, labels = cv2.connectedComponents((~ground & (coverage > 0.5)).astype(np.uint8), connectivity=8)
-    of_subject = np.unique(labels[core])
-    solid = np.isin(labels, of_subject[of_subject > 0]).astype(np.uint8)
+    solid = _regions_at(~ground & (coverage > 0.5), core, connectivity=8).astype(np.uint8)
     inward = cv2.distanceTransform(solid, cv2.DIST_L2, 5)
     outward = cv2.distanceTransform(1 - solid, cv2.DIST_L2, 5)
-    alpha = np.where(inward > BAND_PX, 1.0, coverage)
-    alpha = np.where(outward > BAND_PX, 0.0, alpha).astype(np.float32)
+    alpha = np.where(inward > BAND_PX, np.float32(1), coverage)
+    alpha[outward > BAND_PX] = 0
     return np.asarray(cv2.GaussianBlur(alpha, (0, 0), softness_px / 2), np.float32) if softness_px > 1 else alpha

@@ -11,6 +11,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from fitzle.core.artwork.bands import with_alpha
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps.document import Adjust
 from fitzle.core.colour.srgb import encoded, linear
@@ -39,7 +40,7 @@ def adjusted(pixels: Pixels, figures: Adjust) -> Pixels:
         colour = cv2.transform(colour, _saturating(figures.saturation))
     if figures.sharpen:
         colour = _sharpened(colour, figures.sharpen)
-    return np.dstack([colour, pixels[..., 3]])
+    return with_alpha(colour, pixels[..., 3])
 
 
 def _tables(figures: Adjust) -> NDArray[np.uint8]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from fitzle.core.artwork.bands import with_alpha
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps.brush import slices, stroke_mask
 from fitzle.core.artwork.steps.document import CutOut
@@ -53,4 +54,4 @@ def _filled(pixels: Pixels, fill: str) -> Pixels:
     alpha = pixels[..., 3:].astype(np.uint16)
     behind = np.array(parse_hex(fill), dtype=np.uint16)
     colour = (pixels[..., :3] * alpha + behind * (255 - alpha) + 127) // 255
-    return np.concatenate([colour.astype(np.uint8), np.full_like(pixels[..., 3:], 255)], axis=-1)
+    return with_alpha(colour.astype(np.uint8), np.full_like(pixels[..., 3], 255))
