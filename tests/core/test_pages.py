@@ -98,6 +98,13 @@ def test_bad_documents_are_told_what_is_wrong(data: bytes, words: str) -> None:
         read_artwork(data, "slides.pdf")
 
 
+def test_what_is_said_of_a_document_is_not_that_of_the_one_before() -> None:
+    with pytest.raises(ArtworkError, match="behind a password"):
+        read_artwork(behind_a_password(), "locked.pdf")
+    with pytest.raises(ArtworkError, match="damaged"):
+        read_artwork(pdf(), "empty.pdf")
+
+
 def test_too_many_and_too_large_pages_are_not_read() -> None:
     with pytest.raises(LimitError, match="2000 pages"):
         read_artwork(pdf(*[(10, 10, b"")] * 2000), "book.pdf")

@@ -107,7 +107,8 @@ def _opened(data: bytes) -> Iterator[Any]:
             finally:
                 document.close()
         except pypdfium2.PdfiumError as error:
-            if "password" in str(error).lower():
+            # PDFium also tells the error of an earlier file again, when it finds no word of its own for this one.
+            if "password" in str(error).lower() and b"/Encrypt" in data:
                 raise ArtworkError("the PDF is behind a password", advice="Export it without one.") from error
             raise ArtworkError("the PDF is damaged", advice="Export it again.") from error
 
