@@ -9,8 +9,8 @@ from fitzle.core.colour.contrast import best_against, contrast_matrix, contrast_
 from fitzle.core.colour.dark_version import DARK_GROUND, for_dark_grounds
 from fitzle.core.colour.harmonies import harmonies
 from fitzle.core.colour.main_colours import ColourShare, main_colours
-from fitzle.core.colour.oklab import difference, from_oklab, oklab, to_lch
-from fitzle.core.colour.srgb import Rgb, over, parse_hex, to_hex
+from fitzle.core.colour.oklab import ROWS, difference, from_oklab, oklab, oklab_picture, to_lch
+from fitzle.core.colour.srgb import Rgb, encoded, linear, over, parse_hex, to_hex
 
 MANY = settings(max_examples=80, deadline=None)
 channel = st.integers(0, 255)
@@ -30,6 +30,21 @@ def test_a_hex_code_is_read_as_it_was_written(colour: Rgb) -> None:
 def test_oklab_leads_back_to_the_same_colour(colour: Rgb) -> None:
     there = oklab(np.array(colour, dtype=np.uint8))
     assert np.abs(from_oklab(there) - np.array(colour)).max() < 0.51
+
+
+@MANY
+@given(width=st.integers(1, 9), height=st.integers(1, 2 * ROWS + 3), bands=st.sampled_from([3, 4]))
+def test_a_picture_in_oklab_is_its_px_in_oklab(width: int, height: int, bands: int) -> None:
+    pixels = np.random.default_rng(width * height).integers(0, 256, (height, width, bands), dtype=np.uint8)
+    found = oklab_picture(pixels)
+    assert (found.shape, found.dtype) == ((height, width, 3), np.float32)
+    assert np.abs(found - oklab(pixels[..., :3])).max() < 1e-6
+
+
+def test_light_of_bytes_is_that_of_the_same_figures_and_leads_back() -> None:
+    values = np.arange(256, dtype=np.uint8)
+    assert np.array_equal(linear(values), linear(values.astype(np.float64)))
+    assert np.abs(encoded(linear(values)) - values).max() < 1e-9
 
 
 @MANY

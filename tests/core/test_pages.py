@@ -8,7 +8,7 @@ import pytest
 
 from fitzle.core.artwork.inspecting import inspected
 from fitzle.core.artwork.limits import Limits
-from fitzle.core.artwork.pages import page_of
+from fitzle.core.artwork.pages import page_alone, page_of
 from fitzle.core.artwork.reading import open_source, read_artwork
 from fitzle.core.artwork.straight import whole_picture
 from fitzle.core.errors import ArtworkError, LimitError
@@ -103,6 +103,25 @@ def test_what_is_said_of_a_document_is_not_that_of_the_one_before() -> None:
         read_artwork(behind_a_password(), "locked.pdf")
     with pytest.raises(ArtworkError, match="damaged"):
         read_artwork(pdf(), "empty.pdf")
+
+
+@pytest.mark.parametrize("number", [0, 1])
+def test_a_page_alone_is_that_page_and_no_other(number: int) -> None:
+    alone = page_alone(SLIDES, number, Limits())
+    facts = read_artwork(alone, "page.pdf").facts
+    assert (facts.kind, facts.pages) == ("picture", 1)
+    shown, wanted = (
+        whole_picture(page_of(data, at, Limits())).astype(int) for data, at in ((alone, 0), (SLIDES, number))
+    )
+    assert np.abs(shown - wanted).max() <= 1
+    other = whole_picture(page_of(SLIDES, 1 - number, Limits())).astype(int)
+    assert np.abs(shown - other).mean() > 5
+
+
+@pytest.mark.parametrize("number", [-1, 2, 99])
+def test_a_page_that_is_not_there_is_said(number: int) -> None:
+    with pytest.raises(ArtworkError, match=f"no page {number + 1}"):
+        page_alone(SLIDES, number, Limits())
 
 
 def test_too_many_and_too_large_pages_are_not_read() -> None:

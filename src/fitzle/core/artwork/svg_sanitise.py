@@ -6,24 +6,20 @@ unknown (an editor's own notes) is dropped.
 
 from __future__ import annotations
 
-import base64
-import binascii
 import re
 from typing import Any
 
 from lxml import etree
 
 from fitzle.core.artwork.limits import Limits
-from fitzle.core.artwork.sniff import sniff_format
+from fitzle.core.artwork.svg_embedded import embedded_picture
 from fitzle.core.artwork.svg_names import ATTRIBUTES, ELEMENTS, FILTER_ELEMENTS, FORBIDDEN
 from fitzle.core.artwork.svg_use import check_expansion
 from fitzle.core.errors import ArtworkError, HostileFileError, LimitError
-from fitzle.core.libvips import libvips
 
 SVG = "http://www.w3.org/2000/svg"
 XLINK_HREF = "{http://www.w3.org/1999/xlink}href"
 _REMOTE_STYLE = re.compile(r"@import|\\|expression\(|javascript:|url\(\s*['\"]?\s*(?!#|['\"]?#)", re.I)
-_DATA_PICTURE = re.compile(r"^data:image/(png|jpe?g|webp);base64,(.*)$", re.S | re.I)
 
 Element = Any  # lxml ships no types
 
@@ -102,7 +98,7 @@ def _clean_attributes(node: Element, element: str) -> None:
         if key.lower().startswith("on"):
             raise HostileFileError(f"this SVG contains a script ({key})", advice="Save it again as plain SVG.")
         if key in ("href", XLINK_HREF):
-            _check_reference(element, value)
+            node.set(key, _safe_reference(element, value))
         elif key not in ATTRIBUTES and key != "{http://www.w3.org/XML/1998/namespace}space":
             del node.attrib[key]
         elif _REMOTE_STYLE.search(value) and ("url" in value.lower() or key == "style"):
@@ -113,29 +109,14 @@ def _clean_attributes(node: Element, element: str) -> None:
         )
 
 
-def _check_reference(element: str, value: str) -> None:
+def _safe_reference(element: str, value: str) -> str:
     target = value.strip()
     if target.startswith("#"):
-        return
-    picture = _DATA_PICTURE.match(target)
-    if element == "image" and picture and _is_small_picture(picture[2]):
-        return
-    raise HostileFileError(
-        f"this SVG loads something from outside ({target[:60]})",
-        advice="Embed the picture as PNG or JPEG, or remove it.",
-    )
-
-
-def _is_small_picture(encoded: str) -> bool:
-    try:
-        data = base64.b64decode(re.sub(r"\s+", "", encoded), validate=True)
-    except (binascii.Error, ValueError):
-        return False
-    if sniff_format(data) not in ("png", "jpeg", "webp"):
-        return False
-    pyvips = libvips()
-    try:
-        image = pyvips.Image.new_from_buffer(data, "", access="sequential")
-    except pyvips.Error:
-        return False
-    return bool(image.width * image.height <= 25_000_000)  # a quarter of what a file of its own may have
+        return value
+    picture = embedded_picture(target) if element == "image" else None
+    if picture is None:
+        raise HostileFileError(
+            f"this SVG loads something from outside ({target[:60]})",
+            advice="Embed the picture as PNG or JPEG, or remove it.",
+        )
+    return picture
