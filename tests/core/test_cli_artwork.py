@@ -2,6 +2,9 @@
 
 import io
 import json
+import os
+import subprocess
+import sys
 from pathlib import Path
 from typing import Any
 
@@ -120,6 +123,16 @@ def test_what_cannot_be_done_is_said_and_nothing_is_written(
     code, answer = run(capsys, *known)
     assert code == 2 and said in answer["error"]
     assert not list(desk.glob("x.*"))
+
+
+def test_only_the_answer_is_said(desk: Path) -> None:
+    """The face finder's library greets on standard error; scripts that read both would stumble over it."""
+    (desk / "guest.png").write_bytes(saved(Image.fromarray(together(person(640, 480, GUEST), room(640, 480))), "PNG"))
+    command = [sys.executable, "-m", "fitzle.cli", "inspect", str(desk / "guest.png"), "--json"]
+    environment = {**os.environ, "PYTHONPATH": os.pathsep.join(sys.path)}
+    done = subprocess.run(command, check=True, capture_output=True, text=True, env=environment)
+    assert done.stderr == ""
+    assert len(json.loads(done.stdout)["faces"]) == 1
 
 
 def test_a_file_that_is_there_is_replaced_whole(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:

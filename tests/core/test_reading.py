@@ -64,6 +64,16 @@ def test_a_flat_backdrop_is_found_and_trimmed(fmt: str, slack: int) -> None:
     assert facts.trimmed.width == pytest.approx(140, abs=2 * slack)
 
 
+@pytest.mark.parametrize(("fmt", "slack"), [("PNG", 0), ("GIF", 0), ("WEBP", 3)])
+def test_what_moves_on_a_flat_backdrop_is_trimmed_as_what_stands_still(fmt: str, slack: int) -> None:
+    """Readers give moving pictures a band of alpha, although they are opaque."""
+    first, *others = (disc(200, colour, 30, "#f2e6d0") for colour in ("#1d3b4f", "#b4541a", "#17443c"))
+    facts = read_artwork(saved(first, fmt, save_all=True, append_images=others), "disc").facts
+    assert (facts.frames, facts.flat_backdrop is not None) == (3, True)
+    assert facts.trimmed.x == pytest.approx(30, abs=slack)
+    assert facts.trimmed.width == pytest.approx(140, abs=2 * slack)
+
+
 def test_orientation_is_applied() -> None:
     """EXIF 6: the camera was turned, so width and height swap and the left side comes to the top."""
     picture = Image.new("RGB", (60, 40), "#ffffff")

@@ -51,15 +51,18 @@ def backdrop_step(fmt: str) -> int:
 
 
 def extent_of_image(image: Any, backdrop: Rgb | None, step: int = BACKDROP_STEP) -> Extent | None:
-    """The box of what shows in a vips image, exact to the pixel, read once from top to bottom; None if nothing does."""
-    if image.bands == 4:
-        mass = (image.extract_band(3) > VISIBLE_ALPHA).ifthenelse(image.extract_band(3), 0)
-    elif backdrop is not None:
-        away = (image - list(backdrop)).abs()
+    """The box of what shows in a vips image, exact to the pixel, read once from top to bottom; None if nothing does.
+
+    With a backdrop the image counts as opaque, whether it has a band of alpha or not (moving ones always do).
+    """
+    if backdrop is not None:
+        away = (image.extract_band(0, n=3) - list(backdrop)).abs()
         mass = away.extract_band(0)
         for band in (1, 2):
             mass = (mass > away.extract_band(band)).ifthenelse(mass, away.extract_band(band))
         mass = (mass > step).ifthenelse(255, 0)
+    elif image.bands == 4:
+        mass = (image.extract_band(3) > VISIBLE_ALPHA).ifthenelse(image.extract_band(3), 0)
     else:
         return Extent(Rect(0, 0, image.width, image.height), 0.5, 0.5)
     columns, rows = mass.cast("uchar").project()

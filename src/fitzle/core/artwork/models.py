@@ -6,6 +6,8 @@ The build copies them out of registry packages (scripts/models.py); docs/decisio
 from __future__ import annotations
 
 import os
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from threading import local
 from typing import Any, Literal
@@ -42,7 +44,21 @@ def _interpreter(name: ModelName) -> Any:
         path = models_folder() / f"{name}.tflite"
         if not path.exists():
             raise FitzleError("the models are not there yet", advice="Run ./start --setup once.")
-        interpreter = Interpreter(model_path=str(path), num_threads=1)
-        interpreter.allocate_tensors()
+        with _nothing_said():
+            interpreter = Interpreter(model_path=str(path), num_threads=1)
+            interpreter.allocate_tensors()
         known[name] = interpreter
     return known[name]
+
+
+@contextmanager
+def _nothing_said() -> Iterator[None]:
+    """Nothing on standard error meanwhile: LiteRT greets there and offers no way to ask it not to."""
+    kept, nowhere = os.dup(2), os.open(os.devnull, os.O_WRONLY)
+    try:
+        os.dup2(nowhere, 2)
+        yield
+    finally:
+        os.dup2(kept, 2)
+        os.close(kept)
+        os.close(nowhere)
