@@ -118,6 +118,17 @@ def test_where_no_transparency_is_taken_a_readable_ground_is_given_not_black() -
     assert opened(dark.encoded.data).getpixel((1, 1)) == pytest.approx((255, 255, 255), abs=2)
 
 
+@pytest.mark.parametrize(("dark", "pale", "ground"), [(30, 5, "#ffffff"), (5, 30, "#111111")])
+def test_where_no_ground_suits_all_of_a_mark_the_most_of_it_shows(dark: int, pale: int, ground: str) -> None:
+    """Dark and pale bars: neither white nor near-black reaches 3:1 with four fifths of the outline."""
+    bars = (
+        f'<rect x="5" y="2" width="{dark}" height="46" fill="#17443c"/>'
+        f'<rect x="60" y="2" width="{pale}" height="46" fill="#fff6d8"/>'
+    )
+    found = made(read_artwork(svg(bars), "two.svg"), {"transparency": "forbidden"})
+    assert found.plan.ground == ground
+
+
 def test_a_tint_replaces_the_colour_and_keeps_the_shape() -> None:
     plain, tinted = made(MARK, {}), made(MARK, {}, tint="#ff8800")
     before, after = (np.asarray(opened(entry.encoded.data).convert("RGBA")) for entry in (plain, tinted))

@@ -1,22 +1,12 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { X } from "lucide-react";
+import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from "react";
 
 import { bringIn, bringInFromWeb } from "../api/actions";
 import type { ArtworkOut } from "../api/client";
-import { artworkQuery, isOnItsWay } from "../api/queries";
 import { isTyping } from "./isTyping";
+import { UploadTray, type Upload } from "./UploadTray";
 import { UploadsContext, type Uploads } from "./useUploads";
 
-interface Upload {
-  key: number;
-  name: string;
-  sent: number;
-  artwork?: string;
-  trouble?: string;
-}
-
-const GONE_AFTER_MS = 4000;
 let nextKey = 1;
 
 /** Takes files from drop, dialog and paste, and shows how far each has come until it is ready or has failed. */
@@ -63,13 +53,13 @@ export function UploadsProvider({ workspace, children }: { workspace: string; ch
   usePaste(bring, bringAddress);
   const value = useMemo(() => ({ bring, bringAddress }), [bring, bringAddress]);
   const forget = useCallback(
-    (key: number) => setUploads((all) => all.filter((entry) => entry.key !== key)),
+    (...keys: number[]) => setUploads((all) => all.filter((entry) => !keys.includes(entry.key))),
     [],
   );
   return (
     <UploadsContext value={value}>
       {children}
-      {uploads.length > 0 && <Tray workspace={workspace} uploads={uploads} forget={forget} />}
+      {uploads.length > 0 && <UploadTray workspace={workspace} uploads={uploads} forget={forget} />}
     </UploadsContext>
   );
 }
@@ -86,88 +76,4 @@ function usePaste(bring: Uploads["bring"], bringAddress: Uploads["bringAddress"]
     document.addEventListener("paste", onPaste);
     return () => document.removeEventListener("paste", onPaste);
   }, [bring, bringAddress]);
-}
-
-interface TrayProps {
-  workspace: string;
-  uploads: Upload[];
-  forget: (key: number) => void;
-}
-
-function Tray({ workspace, uploads, forget }: TrayProps) {
-  const artwork = useQuery(artworkQuery(workspace));
-  const byId = new Map((artwork.data ?? []).map((entry) => [entry.id, entry]));
-  return (
-    <section
-      aria-label="Files on their way"
-      aria-live="polite"
-      className="fixed bottom-5 left-1/2 z-30 w-90 max-w-[calc(100vw-40px)] -translate-x-1/2 border border-ink bg-sheet"
-    >
-      {uploads.map((upload) => (
-        <Row
-          key={upload.key}
-          workspace={workspace}
-          upload={upload}
-          artwork={upload.artwork ? byId.get(upload.artwork) : undefined}
-          forget={forget}
-        />
-      ))}
-    </section>
-  );
-}
-
-interface RowProps {
-  workspace: string;
-  upload: Upload;
-  artwork?: ArtworkOut;
-  forget: (key: number) => void;
-}
-
-function Row({ workspace, upload, artwork, forget }: RowProps) {
-  const queries = useQueryClient();
-  const ready = artwork?.state === "ready" && !isOnItsWay(artwork);
-  const trouble = upload.trouble ?? (artwork?.state === "failed" ? artwork.message : undefined);
-  useEffect(() => {
-    if (!ready) return;
-    const look = () => {
-      void queries.invalidateQueries({ queryKey: [workspace, "wall"] });
-      void queries.invalidateQueries({ queryKey: [workspace, "fit"] });
-    };
-    look();
-    const later = setTimeout(() => forget(upload.key), GONE_AFTER_MS);
-    return () => {
-      clearTimeout(later);
-    };
-  }, [ready, queries, workspace, forget, upload.key]);
-  const share = ready ? 1 : upload.sent * 0.5 + (artwork?.progress ?? 0) / 200;
-  return (
-    <div className="border-b border-hairline px-4 py-3 last:border-b-0">
-      <div className="flex items-baseline gap-3">
-        <span className={`min-w-0 flex-1 text-[13px] ${trouble ? "text-refused" : "truncate"}`}>
-          {trouble ?? upload.name}
-        </span>
-        <span className="figure text-soft">{words(upload, artwork, trouble)}</span>
-        <button
-          type="button"
-          aria-label={`Put away ${upload.name}`}
-          onClick={() => forget(upload.key)}
-          className="p-1"
-        >
-          <X aria-hidden size={14} />
-        </button>
-      </div>
-      {!trouble && (
-        <div className="mt-1.5 h-[3px] bg-gauge">
-          <div className="h-full bg-measure transition-[width]" style={{ width: `${share * 100}%` }} />
-        </div>
-      )}
-    </div>
-  );
-}
-
-function words(upload: Upload, artwork: ArtworkOut | undefined, trouble: string | undefined): string {
-  if (trouble) return "not taken";
-  if (upload.sent < 1) return `sending ${Math.round(upload.sent * 100)} %`;
-  if (!artwork || artwork.state === "queued") return "waiting";
-  return artwork.state === "ready" ? "ready" : `reading ${artwork.progress} %`;
 }

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fitzle.core.artwork.facts import ArtworkFacts
-from fitzle.core.colour.contrast import BLACK, LEAST_GRAPHICS_CONTRAST, WHITE, weakest_contrast
+from fitzle.core.colour.contrast import BLACK, LEAST_GRAPHICS_CONTRAST, WHITE, share_that_shows, weakest_contrast
 from fitzle.core.colour.srgb import Rgb, over, parse_hex
 from fitzle.core.spec.sheet import Format, SpecSheet
 
@@ -37,7 +37,12 @@ def readable_ground(candidates: list[str], facts: list[ArtworkFacts]) -> str:
         for colour in line
     }
     good = next((colour for colour in line if worst[colour] >= LEAST_GRAPHICS_CONTRAST), None)
-    return good or max(line, key=lambda colour: worst[colour])
+    return good or max(line, key=lambda colour: (_least_shown(facts, colour), worst[colour]))
+
+
+def _least_shown(facts: list[ArtworkFacts], ground: str) -> float:
+    """The least share of an outline that shows on a ground: a mark of dark and pale parts loses the fewer of both."""
+    return min((share_that_shows(own.edge_colours, parse_hex(ground)) for own in facts), default=1.0)
 
 
 def grounds_behind(sheet: SpecSheet, own: str | None) -> list[tuple[str, Rgb]]:
