@@ -149,6 +149,24 @@ def test_a_cut_out_says_its_engine_and_how_sure_it_is(bring: Bring, prepare: Cal
     assert step["confidence"] > 0.5
 
 
+def test_the_colours_to_change_are_those_before_the_step(bring: Bring, prepare: Callable[..., Any]) -> None:
+    """The backdrop is a colour of the logo until it is cut away."""
+    logo = saved(disc(200, "#17443c", 40, "#f2e6d0"), "PNG")
+    artwork = bring("logo.png", logo)["id"]
+    recolour = {"kind": "recolour", "colours": [["#17443c", "#b4541a"]]}
+    plain = prepare(artwork, recolour)["steps"][-1]
+    assert plain["colours"] == ["#f2e6d0", "#17443c"]
+    cut, after = prepare(artwork, {"kind": "cut out", "method": "flat"}, recolour)["steps"]
+    assert (cut["colours"], after["colours"]) == ([], ["#17443c"])
+
+
+def test_a_drawing_that_is_traced_is_told_that_it_is_one(bring: Bring, prepare: Callable[..., Any]) -> None:
+    artwork = bring("mark.svg", svg())["id"]
+    step = prepare(artwork, {"kind": "trace"})["steps"][0]
+    assert "drawing already" in step["problem"]
+    assert step["size"] == {"width": 100, "height": 50}
+
+
 def test_a_cut_out_that_fails_is_said_at_its_step_and_the_rest_is_made(
     signed_in: Any, bring: Bring, prepare: Callable[..., Any]
 ) -> None:

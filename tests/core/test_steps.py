@@ -1,5 +1,6 @@
 """Preparation: each step on pixels and on drawings, their order, what cannot be made, and what is kept."""
 
+import base64
 from typing import Any
 
 import numpy as np
@@ -18,6 +19,7 @@ from fitzle.core.artwork.steps.improving import MOST_CLIPPED, improvement, newly
 from fitzle.core.artwork.steps.material import Bitmap, Drawing, as_bitmap, material_of, natural_size
 from fitzle.core.artwork.steps.preparing import Prepared, prepared
 from fitzle.core.artwork.steps.turning import inner_size, straightened
+from fitzle.core.artwork.steps.written import file_of
 from fitzle.core.artwork.straight import whole_picture
 from tests.make import disc, photo, saved, svg
 
@@ -427,6 +429,17 @@ def test_a_traced_bitmap_becomes_a_drawing_of_the_same_size() -> None:
     assert natural_size(found) == (200, 200)
     shown = whole_picture(found.source)
     assert np.abs(shown[..., :3].astype(int) - flat_logo()[..., :3]).mean() < 2
+
+
+def test_a_drawing_is_not_traced_but_one_that_wraps_a_bitmap_is() -> None:
+    step = steps_of({"kind": "trace"})
+    refused = prepared(drawing('<rect width="20" height="20"/>'), step.made, HASH, KeptInMemory(), make=True)
+    assert "drawing already" in refused.problems[0].message
+    inner = base64.b64encode(saved(disc(80, "#17443c", 10, "#ffffff"), "PNG")).decode()
+    wrapped = drawing(f'<image href="data:image/png;base64,{inner}" width="80" height="40"/>')
+    found = prepared(wrapped, step.made, HASH, KeptInMemory(), make=True)
+    assert found.problems == ()
+    assert b"<image" not in file_of(found.material)
 
 
 def test_natural_size_follows_the_steps() -> None:

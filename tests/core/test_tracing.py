@@ -12,7 +12,7 @@ from fitzle.core.artwork.tracing import traced
 from fitzle.core.errors import ArtworkError
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
-from tests.make import photo
+from tests.make import opened, photo, saved
 
 LARGE = 2048
 COLOURS = ("#17443c", "#b4541a", "#f2d27a", "#5a7d9a", "#8c3b4a")
@@ -75,6 +75,50 @@ def test_it_has_as_many_colours_as_the_logo_and_its_ground(colours: int) -> None
     found = traced(rgba(drawn(300, colours)))
     assert found.colours == colours + 1
     assert found.error < 2
+
+
+def lines(size: int) -> Image.Image:
+    """Lines from a fifth of a px (at 400 px) to four, and a thin ring in a second colour across them."""
+    finer = 4 if size < LARGE else 2
+    whole = size * finer
+    picture = Image.new("RGB", (whole, whole), "#ffffff")
+    brush = ImageDraw.Draw(picture)
+    for number in range(1, 8):
+        at = whole * (0.1 + 0.1 * number)
+        width = round(whole * 0.0015 * (number + 1))
+        brush.line((0.1 * whole, at, 0.9 * whole, at + 0.05 * whole), fill=COLOURS[0], width=width)
+    brush.ellipse((0.3 * whole, 0.3 * whole, 0.7 * whole, 0.7 * whole), outline=COLOURS[1], width=round(0.012 * whole))
+    return picture.resize((size, size), Image.Resampling.LANCZOS)
+
+
+@pytest.mark.parametrize("quality", [None, 75])
+def test_thin_things_keep_their_colour(quality: int | None) -> None:
+    """A ring of five px is a hundredth of the picture, and lines of two px are nowhere amid their own colour."""
+    small = lines(400) if quality is None else opened(saved(lines(400), "JPEG", quality=quality))
+    scaled = rgba(small.resize((LARGE, LARGE), Image.Resampling.BICUBIC))
+    traced_one = traced(rgba(small))
+    assert traced_one.colours == 3
+    found, truth = enlarged(traced_one.markup), rgba(lines(LARGE))[..., :3]
+    assert away(found, truth) < away(scaled, truth)
+    ring = np.abs(truth.astype(int) - (0xB4, 0x54, 0x1A)).max(axis=-1) < 8
+    assert (np.abs(found[ring].astype(int) - (0xB4, 0x54, 0x1A)).max(axis=-1) < 24).mean() > 0.9
+    line = np.abs(truth.astype(int) - (0x17, 0x44, 0x3C)).max(axis=-1) < 8
+    rusty = (found[..., 0] > 150) & (found[..., 2] < 80)
+    assert (rusty & line).sum() < 0.02 * line.sum()
+
+
+@pytest.mark.parametrize("quality", [None, 60])
+def test_a_circle_comes_out_round(quality: int | None) -> None:
+    """Its edge at 2048 px is within 3.5 px, two thirds of a px of the source, everywhere: noise leaves no nicks."""
+    circle = Image.new("RGB", (1600, 1600), "#ffffff")
+    ImageDraw.Draw(circle).ellipse((200, 200, 1400, 1400), fill=COLOURS[0])
+    small = circle.resize((400, 400), Image.Resampling.LANCZOS)
+    small = small if quality is None else opened(saved(small, "JPEG", quality=quality))
+    dark = enlarged(traced(rgba(small)).markup)[..., 0] < 128
+    y, x = np.mgrid[0:LARGE, 0:LARGE] + 0.5
+    radius = np.hypot(x - LARGE / 2, y - LARGE / 2)
+    assert radius[dark].max() < 768 + 3.5
+    assert radius[~dark].min() > 768 - 3.5
 
 
 @pytest.mark.parametrize("wished", [2, 3, 4])

@@ -38,7 +38,7 @@ export function UploadTray({ workspace, uploads, forget }: TrayProps) {
     >
       <div
         className={
-          all.length < COUNTED_FROM
+          all.length < COUNTED_FROM && refused.length < 2
             ? "sr-only"
             : "flex items-baseline justify-between border-b border-ink px-4 py-2"
         }
@@ -67,7 +67,7 @@ export function UploadTray({ workspace, uploads, forget }: TrayProps) {
 
 function summary(underWay: number, refused: number): string {
   const files = (count: number) => `${count} ${count === 1 ? "file" : "files"}`;
-  const going = underWay > 0 ? `${files(underWay)} on their way` : "";
+  const going = underWay > 0 ? `${files(underWay)} on ${underWay === 1 ? "its" : "their"} way` : "";
   return [going, refused > 0 ? `${files(refused)} not taken` : ""].filter(Boolean).join(", ") || "All are in";
 }
 

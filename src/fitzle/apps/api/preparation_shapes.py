@@ -18,7 +18,10 @@ class SizeOut(Schema):
 
 
 class StepOut(Schema):
-    """How a step that is on came out. `engine` and `confidence` are of a cut-out; `key` changes with its picture."""
+    """How a step that is on came out. `engine` and `confidence` are of a cut-out; `key` changes with its picture.
+
+    `colours` are those before a recolouring, for it to change.
+    """
 
     id: str
     problem: str
@@ -27,6 +30,7 @@ class StepOut(Schema):
     confidence: float | None
     size: SizeOut
     key: str
+    colours: list[str]
 
 
 class PreparationOut(Schema):

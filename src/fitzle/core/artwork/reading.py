@@ -14,6 +14,7 @@ from fitzle.core.artwork.facts import FEW_COLOURS, FLAT_COLOURS_SHARE, AlphaKind
 from fitzle.core.artwork.header import read_header
 from fitzle.core.artwork.judging import faces_of, with_detail
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
+from fitzle.core.artwork.own_colours import own_colours
 from fitzle.core.artwork.pages import PageSource, page_count, page_of
 from fitzle.core.artwork.sniff import FORMAT_NAMES, READABLE, sniff_format
 from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, VectorSource, decoded
@@ -238,9 +239,10 @@ def _facts(
     sample = survey[::COLOUR_STEP, ::COLOUR_STEP]
     colours = main_colours(sample[sample[..., 3] >= 128][:, :3])
     transparency: AlphaKind = measuring.alpha_kind(survey[..., 3])  # type: ignore[assignment]
+    kind = _kind(vector, transparency, backdrop, colours)
     x, y, width, height = (round(figure, 3) for figure in extent.box)
     return ArtworkFacts(
-        kind=_kind(vector, transparency, backdrop, colours),
+        kind=kind,
         format=fmt,
         bytes=count,
         width=round(source.width, 3),
@@ -248,7 +250,7 @@ def _facts(
         vector=vector,
         trimmed=Trimmed(x=x, y=y, width=width, height=height),
         transparency=transparency,
-        colours=colours,
+        colours=own_colours(survey) if kind == "mark" else colours,
         edge_colours=main_colours(outline),
         flat_backdrop=measuring.hex_or_none(backdrop),
         weight=Weight(x=round(extent.weight_x, 4), y=round(extent.weight_y, 4)),

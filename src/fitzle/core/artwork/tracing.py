@@ -1,8 +1,4 @@
-"""Outlines drawn from a flat bitmap, so that it can be enlarged: few colours, each px wholly one of them, then vtracer.
-
-A blurred edge between two colours passes through others. So that no slivers of those are drawn, only px amid their own
-colour are taken as they are (*cores*); every other px becomes one of the two colours whose cores are nearest to it.
-"""
+"""Outlines drawn from a flat bitmap, so that it can be enlarged: each px wholly one of few colours, then vtracer."""
 
 from __future__ import annotations
 
@@ -13,10 +9,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fitzle.core.artwork.limits import DEFAULT_LIMITS
+from fitzle.core.artwork.own_colours import further_colours
 from fitzle.core.artwork.sources import Pixels, VectorSource
 from fitzle.core.artwork.straight import straight
 from fitzle.core.artwork.svg_sanitise import sanitised_svg
 from fitzle.core.artwork.svg_size import svg_frame
+from fitzle.core.artwork.trace_labels import LEAST_CORE_PX, Labels, Palette, labelled
 from fitzle.core.colour.main_colours import main_colours
 from fitzle.core.colour.oklab import from_oklab, oklab, oklab_picture
 from fitzle.core.colour.srgb import parse_hex
@@ -27,14 +25,12 @@ from fitzle.core.units import Size
 TRACED_AT_PX = 1280  # smaller ones are enlarged first: contours then run between the px of the original
 CORE_STEP = 0.035  # OKLab to a neighbour; in flat areas, JPEG noise included, colours differ by less
 GOOD_ERROR = 0.018  # OKLab; about the least difference that is seen
-OWN_COLOUR = 0.06  # OKLab; a flat px farther from every colour lies along an edge: it is a mixture
-LEAST_CORE_PX = 24  # of area, at the size traced at
 SPECKLE_PX = 6
-CLEAR = -1  # the label of what is transparent
+EVENED_PX = 0.8  # of the bitmap's own px: boundaries are as even as those, and lines of two px still there
+LENGTH_PX = 10.0  # of the pieces that a curve is made of; shorter ones follow the noise
+MOST_COLOURS = 24
+LOST_SHARE = 0.0008  # of px that would get another colour altogether
 _SEED = 7
-
-Labels = NDArray[np.int16]
-Palette = NDArray[np.uint8]
 
 
 class Tracing(NamedTuple):
@@ -57,7 +53,7 @@ def traced(pixels: Pixels, colours: int = 0) -> Tracing:
     if core.sum() < LEAST_CORE_PX:
         raise ArtworkError("it has no flat colours that could be traced", advice="Keep it as it is, a photo.")
     palette = _palette(large[core][:, :3], lab[core], colours)
-    labels = _labelled(lab, shown, core, palette)
+    labels = labelled(large, lab, core, palette, EVENED_PX * TRACED_AT_PX / max(pixels.shape[:2]))
     markup = _outlines(labels, palette)
     return Tracing(markup, len(palette), _error(markup, pixels))
 
@@ -82,7 +78,9 @@ def _core(lab: NDArray[np.float32], shown: NDArray[np.bool_]) -> NDArray[np.bool
 
 def _palette(core: Palette, lab: NDArray[np.float32], colours: int) -> Palette:
     """(n, 3), the commonest first."""
-    found = np.array([parse_hex(entry.hex) for entry in main_colours(core)], dtype=np.uint8)
+    main = main_colours(core, most=MOST_COLOURS)
+    known = (*main, *further_colours(core, main))
+    found = np.array([parse_hex(entry.hex) for entry in known], dtype=np.uint8)
     if colours > len(found):
         return _clustered(lab, colours)
     return found[: colours or _enough(found, lab)]
@@ -93,7 +91,7 @@ def _enough(found: Palette, lab: NDArray[np.float32]) -> int:
     sample = lab[:: max(1, len(lab) // 20_000)]
     away = np.linalg.norm(sample[:, None] - oklab(found)[None], axis=-1)
     for count in range(1, len(found) + 1):
-        if away[:, :count].min(axis=1).mean() <= GOOD_ERROR and _lost(away, count) < 0.002:
+        if away[:, :count].min(axis=1).mean() <= GOOD_ERROR and _lost(away, count) < LOST_SHARE:
             return count
     return len(found)
 
@@ -114,30 +112,6 @@ def _clustered(lab: NDArray[np.float32], colours: int) -> Palette:
     return np.asarray(np.rint(from_oklab(np.asarray(centres, dtype=np.float64)[order])), dtype=np.uint8)
 
 
-def _labelled(lab: NDArray[np.float32], shown: NDArray[np.bool_], core: NDArray[np.bool_], palette: Palette) -> Labels:
-    """For each px the index of its colour; CLEAR for what is transparent."""
-    own = oklab(palette).astype(np.float32)
-    away = np.stack([np.linalg.norm(lab - colour, axis=-1) for colour in own])
-    plain = away.argmin(axis=0).astype(np.int16)
-    core = core & (away.min(axis=0) < OWN_COLOUR)
-    reach = np.stack([_distance(core & (plain == index)) for index in range(len(own))])
-    two = np.argsort(reach, axis=0)[:2]
-    nearer = np.take_along_axis(away, two, axis=0).argmin(axis=0)[None]
-    mixed = np.take_along_axis(two, nearer, axis=0)[0].astype(np.int16)
-    labels = np.where(core, plain, mixed)
-    return np.where(shown, labels, CLEAR).astype(np.int16)
-
-
-def _distance(core: NDArray[np.bool_]) -> NDArray[np.float32]:
-    """To the nearest core of a colour, specks of it not counted; far away where there is none."""
-    count, parts, stats, _ = cv2.connectedComponentsWithStats(core.astype(np.uint8), connectivity=8)
-    large = stats[:, cv2.CC_STAT_AREA] >= LEAST_CORE_PX
-    large[0] = False
-    if count < 2 or not large.any():
-        return np.full(core.shape, np.float32(1e6))
-    return np.asarray(cv2.distanceTransform(1 - large[parts].astype(np.uint8), cv2.DIST_L2, 5), dtype=np.float32)
-
-
 def _outlines(labels: Labels, palette: Palette) -> bytes:
     import vtracer
 
@@ -147,7 +121,7 @@ def _outlines(labels: Labels, palette: Palette) -> bytes:
     _, file = cv2.imencode(".png", cv2.cvtColor(flat, cv2.COLOR_RGBA2BGRA), [cv2.IMWRITE_PNG_COMPRESSION, 1])
     text: str = vtracer.convert_raw_image_to_svg(
         file.tobytes(), "png", colormode="color", hierarchical="stacked", mode="spline", filter_speckle=SPECKLE_PX,
-        color_precision=8, layer_difference=0, corner_threshold=60, length_threshold=4.0, splice_threshold=45,
+        color_precision=8, layer_difference=0, corner_threshold=60, length_threshold=LENGTH_PX, splice_threshold=45,
         path_precision=2,
     )  # fmt: skip
     return text.encode()

@@ -47,7 +47,9 @@ def weakest_contrast(colours: tuple[ColourShare, ...], behind: Rgb) -> float:
 
 def share_that_shows(colours: tuple[ColourShare, ...], behind: Rgb) -> float:
     """The share of the outline, 0 to 1, that reaches 3:1 with what is behind it."""
-    shown = sum(entry.share for entry in colours if contrast_ratio(parse_hex(entry.hex), behind) >= LEAST_GRAPHICS_CONTRAST)
+    shown = sum(
+        entry.share for entry in colours if contrast_ratio(parse_hex(entry.hex), behind) >= LEAST_GRAPHICS_CONTRAST
+    )
     return shown / max(sum(entry.share for entry in colours), 1e-9)
 
 

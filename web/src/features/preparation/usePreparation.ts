@@ -28,6 +28,13 @@ export interface Preparing {
   redo: () => void;
 }
 
+const PROPOSED: Record<Proposal, string> = {
+  improve: "improvement of light",
+  "red-eyes": "repair of red eyes",
+  subject: "crop to the subject",
+  "dark-version": "colours for dark grounds",
+};
+
 /** Everything the preparation screen does to one artwork. Changes save themselves, one after the other. */
 export function usePreparation(workspace: string, artwork: string): Preparing {
   const queries = useQueryClient();
@@ -64,12 +71,12 @@ export function usePreparation(workspace: string, artwork: string): Preparing {
   const proposal = useMutation({
     mutationFn: ({ kind, id, ratio }: { kind: Proposal; id: string; ratio: number | null }) =>
       proposeStep(workspace, artwork, kind, id, ratio),
-    onSuccess: (step) => put(step as Step, "propose"),
+    onSuccess: (step, { kind }) => put(step as Step, PROPOSED[kind]),
   });
 
   const put = (step: Step, words: string) => {
     save.mutate({
-      words: `${words} ${STEP_NAMES[step.kind].toLowerCase()}`,
+      words,
       change: (steps) =>
         steps.some((one) => one.id === step.id)
           ? steps.map((one) => (one.id === step.id ? step : one))
@@ -92,7 +99,7 @@ export function usePreparation(workspace: string, artwork: string): Preparing {
     forgetTrouble: () => trouble?.reset(),
     chosen: steps.find((step) => step.id === chosen),
     choose,
-    add: (step) => put({ ...step, id: freshId(steps) } as Step, "add"),
+    add: (step) => put({ ...step, id: freshId(steps) } as Step, `add ${STEP_NAMES[step.kind].toLowerCase()}`),
     propose: (kind, instead, ratio = null) => proposal.mutate({ kind, id: instead ?? freshId(steps), ratio }),
     proposing: proposal.isPending,
     change: (words, step) =>

@@ -56,6 +56,11 @@ def recoloured_drawing(drawing: Drawing, one: str | None, colours: tuple[tuple[s
     return Drawing(root, drawing.frame)
 
 
+def has_pixels(drawing: Drawing) -> bool:
+    """Whether there is a bitmap in the drawing."""
+    return next(drawing.root.iter("{*}image"), None) is not None
+
+
 def markup_of(drawing: Drawing) -> bytes:
     """The drawing as an SVG file."""
     from lxml import etree

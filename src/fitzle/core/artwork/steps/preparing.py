@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from typing import Any, NamedTuple
 
+from fitzle.core.artwork.own_colours import own_colours
 from fitzle.core.artwork.recolour import one_colour, recoloured
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps import drawing as drawn
@@ -30,7 +31,6 @@ from fitzle.core.artwork.steps.material import Drawing, Material, as_bitmap
 from fitzle.core.artwork.steps.red_eyes import without_red_eyes
 from fitzle.core.artwork.steps.turning import mirrored, straightened, turned
 from fitzle.core.artwork.straight import premultiplied, straight
-from fitzle.core.colour.main_colours import main_colours
 from fitzle.core.errors import FitzleError
 
 
@@ -97,6 +97,8 @@ def _costly(material: Material, steps: Sequence[AnyStep], original: str, shelf: 
     key = costly_key(original, steps[:-1], step)
     kept = shelf.get(key)
     if kept is None:
+        if isinstance(step, Trace) and isinstance(material, Drawing) and not drawn.has_pixels(material):
+            return Stage(step, material, problem=_NO_PIXELS)
         if not make:
             return Stage(step, material, waiting=True)
         kept = _made(material, step)
@@ -108,6 +110,9 @@ def _costly(material: Material, steps: Sequence[AnyStep], original: str, shelf: 
         return Stage(step, traced_drawing(kept, material), kept=kept)
     bitmap = as_bitmap(material)
     return Stage(step, bitmap.with_pixels(with_cut(bitmap.pixels, unpacked_cut(kept).pixels, step)), kept=kept)
+
+
+_NO_PIXELS = "It is a drawing already and stays sharp at any size. Take this step away."
 
 
 def _made(material: Material, step: CutOut | Trace) -> bytes:
@@ -139,8 +144,7 @@ def _trimmed(pixels: Pixels, step: Trim) -> Pixels:
 def _recoloured(pixels: Pixels, step: Recolour) -> Pixels:
     if step.one:
         return one_colour(pixels, step.one)
-    shown = pixels[::2, ::2]
-    palette = [entry.hex for entry in main_colours(shown[shown[..., 3] >= 128][:, :3])]
+    palette = [entry.hex for entry in own_colours(pixels)]
     return straight(recoloured(premultiplied(pixels), palette, step.colours))
 
 

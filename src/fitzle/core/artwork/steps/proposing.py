@@ -7,13 +7,13 @@ from typing import Literal
 
 from fitzle.core.artwork.faces.detecting import faces_in
 from fitzle.core.artwork.faces.eyes import red_eyes
+from fitzle.core.artwork.own_colours import own_colours
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps.cropping import contents_window
 from fitzle.core.artwork.steps.document import AnyStep, Crop, Eye, Recolour, RedEyes, Trim, Window
 from fitzle.core.artwork.steps.improving import improvement
 from fitzle.core.artwork.steps.material import Material, as_bitmap
 from fitzle.core.colour.dark_version import for_dark_grounds
-from fitzle.core.colour.main_colours import main_colours
 from fitzle.core.errors import ArtworkError
 from fitzle.core.geometry.fitting import fill_window
 from fitzle.core.geometry.rect import Point, Rect
@@ -97,9 +97,7 @@ def _shaped(box: Rect, ratio: float, whole: Rect) -> Rect:
 
 
 def _dark_version(pixels: Pixels, step_id: str, _ratio: float | None) -> AnyStep:
-    shown = pixels[::2, ::2]
-    colours = [entry.hex for entry in main_colours(shown[shown[..., 3] >= 128][:, :3])]
-    pairs = for_dark_grounds(colours)
+    pairs = for_dark_grounds([entry.hex for entry in own_colours(pixels)])
     if not pairs:
         raise ArtworkError("all its colours stand out on dark grounds already", advice=AGAIN)
     return Recolour(id=step_id, colours=tuple(pairs))

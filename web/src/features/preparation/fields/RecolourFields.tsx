@@ -13,7 +13,8 @@ export function RecolourFields({ preparing, step }: FieldsProps<"recolour">) {
   const artwork = useQuery(artworkQuery(preparing.workspace)).data?.find(
     (entry) => entry.id === preparing.artwork,
   );
-  const own = artwork?.facts?.colours.map((colour) => colour.hex) ?? [];
+  const before = preparing.data?.steps.find((entry) => entry.id === step.id)?.colours;
+  const own = before ?? artwork?.facts?.colours.map((colour) => colour.hex) ?? [];
   const known = [...new Set([...own, ...step.colours.map(([from]) => from)])].slice(0, 12);
   const to = (from: string) => step.colours.find(([one]) => one === from)?.[1] ?? null;
   const trade = (from: string, colour: string | null) => {

@@ -191,7 +191,7 @@ function TraceFields({ preparing, step }: FieldsProps<"trace">) {
       least={0}
       most={32}
       value={step.colours}
-      words={(value) => (value ? String(value) : "as it takes")}
+      words={(value) => (value ? String(value) : "auto")}
       change={(colours) => preparing.change("number of colours", { ...step, colours })}
     />
   );
