@@ -66,6 +66,23 @@ def test_artwork_is_put_away_and_brought_back(person: Person) -> None:
     person.wait(lambda: entry(person, "dot.png")["put_away"] is False, "it to come back")
 
 
+def test_many_files_are_counted_and_those_not_taken_come_first(person: Person, tmp_path: Path) -> None:
+    for number in range(4):
+        (tmp_path / f"stall {number}.jpg").write_bytes(saved(photo(90, 60, 60 + number), "JPEG"))
+    (tmp_path / "prices.txt").write_text("tea, mugs")
+    (tmp_path / "torn.png").write_bytes(saved(disc(), "PNG")[:200])
+    artwork_screen(person)
+    drop_path(person, tmp_path)
+    person.sees("2 files not taken")
+    tray = person.find("//section[@aria-label='Files on their way']")
+    person.wait(lambda: tray.find_element(By.XPATH, ".//*[@role='status']").text == "2 files not taken", "the others")
+    assert "not a picture" in tray.text and "cut off" in tray.text
+    assert tray.rect["y"] >= 0
+    person.button("Put all away").click()
+    person.wait(lambda: not person.driver.find_elements(By.XPATH, "//section[@aria-label='Files on their way']"), "it")
+    assert "stall 3.jpg" in names(person)
+
+
 def test_a_folder_is_chosen_in_the_dialog(person: Person, tmp_path: Path) -> None:
     artwork_screen(person)
     (tmp_path / "Stickers").mkdir()
