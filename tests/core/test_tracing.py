@@ -156,6 +156,17 @@ def test_what_is_clear_stays_clear() -> None:
     assert (pixels[~ground, 3] >= 128).mean() > 0.97
 
 
+def test_what_hides_under_clear_px_is_not_seen() -> None:
+    """Files keep any colour where they are clear; none of it may run into the edges."""
+    logo = rgba(drawn(300)).copy()
+    logo[(logo[..., :3] == 255).all(axis=-1), 3] = 0
+    ways = []
+    for hidden in (0, 255, 90):
+        logo[logo[..., 3] == 0, :3] = hidden
+        ways.append(traced(logo).markup)
+    assert ways[0] == ways[1] == ways[2]
+
+
 def test_a_jpeg_s_noise_draws_no_slivers() -> None:
     out = io.BytesIO()
     drawn(300).save(out, "JPEG", quality=50)

@@ -12,6 +12,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from fitzle.core.artwork.bands import Floats, dot
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.colour.oklab import oklab
 
@@ -21,7 +22,6 @@ CLEAR = -1  # the label of what is transparent
 LEAST_SMOOTH_PX = 1.0
 FAR_COSTS, FAR_PX = 0.15, 80.0  # of 255 for each px to a colour's core, and the most px that count
 
-Floats = NDArray[np.float32]
 Labels = NDArray[np.int16]
 Mask = NDArray[np.bool_]
 Palette = NDArray[np.uint8]
@@ -50,7 +50,7 @@ def _nearest(lab: Floats, own: Floats) -> tuple[Labels, Floats]:
 
 
 def _length(steps: Floats) -> Floats:
-    return np.sqrt(_dot(steps, steps))
+    return np.sqrt(dot(steps, steps))
 
 
 def _unmixed(pixels: Pixels, core: Mask, plain: Labels, palette: Palette) -> Labels:
@@ -62,7 +62,7 @@ def _unmixed(pixels: Pixels, core: Mask, plain: Labels, palette: Palette) -> Lab
     label, least = first.copy(), np.full(len(first), np.inf, np.float32)
     for index, reach in enumerate(reaches):
         across = own[index] - own[first]
-        share = np.clip(_dot(away, across) / np.maximum(_dot(across, across), 1), 0, 1)
+        share = np.clip(dot(away, across) / np.maximum(dot(across, across), 1), 0, 1)
         unexplained = _length(away - share[:, None] * across) + FAR_COSTS * np.minimum(reach, FAR_PX)
         better = unexplained < least
         label[better], least[better] = np.where(share >= 0.5, index, first)[better], unexplained[better]
@@ -78,10 +78,6 @@ def _first(reaches: list[Floats]) -> Labels:
         nearer = reach < near
         found[nearer], near[nearer] = index, reach[nearer]
     return found
-
-
-def _dot(one: Floats, other: Floats) -> Floats:
-    return np.asarray((one * other) @ np.ones(3, np.float32), dtype=np.float32)
 
 
 def _distance(core: Mask) -> Floats:

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from fitzle.core.artwork.limits import DEFAULT_LIMITS
 from fitzle.core.artwork.own_colours import further_colours
 from fitzle.core.artwork.sources import Pixels, VectorSource
-from fitzle.core.artwork.straight import straight
+from fitzle.core.artwork.straight import premultiplied, straight
 from fitzle.core.artwork.svg_sanitise import sanitised_svg
 from fitzle.core.artwork.svg_size import svg_frame
 from fitzle.core.artwork.trace_labels import LEAST_CORE_PX, Labels, Palette, labelled
@@ -62,9 +62,9 @@ def _enlarged(pixels: Pixels) -> Pixels:
     height, width = pixels.shape[:2]
     scale = TRACED_AT_PX / max(height, width)
     size = (max(1, round(width * scale)), max(1, round(height * scale)))
-    return np.asarray(
-        cv2.resize(pixels, size, interpolation=cv2.INTER_CUBIC if scale > 1 else cv2.INTER_AREA), np.uint8
-    )
+    way = cv2.INTER_CUBIC if scale > 1 else cv2.INTER_AREA
+    scaled = np.asarray(cv2.resize(premultiplied(pixels), size, interpolation=way), np.uint8)
+    return straight(np.minimum(scaled, scaled[..., 3:]))  # cubic scaling may overshoot the alpha
 
 
 def _core(lab: NDArray[np.float32], shown: NDArray[np.bool_]) -> NDArray[np.bool_]:

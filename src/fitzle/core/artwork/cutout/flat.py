@@ -11,6 +11,7 @@ from typing import Literal, NamedTuple
 import cv2
 import numpy as np
 
+from fitzle.core.artwork.bands import dot
 from fitzle.core.artwork.cutout.backdrop import Lab, backdrop_of, border_of
 from fitzle.core.artwork.cutout.unmixing import Mask, Plane, freed_colours, nearest_colours
 from fitzle.core.artwork.sources import Pixels
@@ -60,7 +61,7 @@ def cut_flat(
     lab, border = oklab_picture(pixels), border_of(pixels)
     backdrop = backdrop_of(border, pixels.shape)
     step = lab - backdrop.lab
-    away = np.sqrt(_dot(step, step))
+    away = np.sqrt(dot(step, step))
     foot = max(RAMP_SIGMAS * border.sigma, LEAST_RAMP) * tolerance
     ground = _ground(away, foot, holes)
     told = _joined_alike(lab, keep, foot)
@@ -99,7 +100,7 @@ def _joined_alike(lab: Lab, touched: Mask | None, foot: float) -> Mask:
     if touched is None or not touched.any():
         return np.zeros(lab.shape[:2], dtype=bool)
     step = lab - np.median(lab[touched], axis=0).astype(np.float32)
-    alike = touched | (np.sqrt(_dot(step, step)) < ALIKE_FEET * foot)
+    alike = touched | (np.sqrt(dot(step, step)) < ALIKE_FEET * foot)
     return _regions_at(alike, touched, connectivity=4)
 
 
@@ -145,18 +146,13 @@ def _core(lab: Lab, away: Plane, ground: Mask, foot: float) -> Mask:
 
 def _unevenness(lab: Lab) -> Plane:
     """The standard deviation of the colour around each px."""
-    mean, square = np.asarray(cv2.blur(lab, (5, 5))), cv2.blur(_dot(lab, lab), (5, 5))
-    return np.asarray(np.sqrt(np.maximum(square - _dot(mean, mean), 0)), dtype=np.float32)
-
-
-def _dot(one: Lab, other: Lab) -> Plane:
-    """The product of the vectors at each px; half the time of einsum, a quarter of a sum along the last axis."""
-    return np.asarray((one * other) @ np.ones(3, np.float32), dtype=np.float32)
+    mean, square = np.asarray(cv2.blur(lab, (5, 5))), cv2.blur(dot(lab, lab), (5, 5))
+    return np.asarray(np.sqrt(np.maximum(square - dot(mean, mean), 0)), dtype=np.float32)
 
 
 def _unmixed(own: Lab, subject: Lab, ground: Lab) -> Plane:
     across = subject - ground
-    along = _dot(own - ground, across) / np.maximum(_dot(across, across), 1.0)
+    along = dot(own - ground, across) / np.maximum(dot(across, across), 1.0)
     low, high = CLEAN
     return np.clip((along - low) / (high - low), 0, 1).astype(np.float32)
 

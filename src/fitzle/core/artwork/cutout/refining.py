@@ -12,6 +12,7 @@ from typing import NamedTuple
 import cv2
 import numpy as np
 
+from fitzle.core.artwork.bands import dot
 from fitzle.core.artwork.cutout.backdrop import Lab
 from fitzle.core.artwork.cutout.matting import matted
 from fitzle.core.artwork.cutout.unmixing import Mask, Plane, freed_colours, nearest_colours
@@ -84,8 +85,8 @@ def _carried_over(alpha: Plane, pixels: Pixels) -> Plane:
     own = cv2.GaussianBlur(pixels[..., :3], (0, 0), GRAIN_PX).astype(np.float32)
     subject, behind = (cv2.blur(nearest_colours(own, mask), (SMOOTH_PX, SMOOTH_PX)) for mask in (core, ground))
     across = subject - behind
-    length = np.einsum("hwc,hwc->hw", across, across)
-    unmixed = np.clip(np.einsum("hwc,hwc->hw", own - behind, across) / np.maximum(length, 1), 0, 1)
+    length = dot(across, across)
+    unmixed = np.clip(dot(own - behind, across) / np.maximum(length, 1), 0, 1)
     low, high = DIFFERENT
     trust = np.clip((np.sqrt(length) - low) / (high - low), 0, 1)
     band = cv2.dilate((~core & ~ground).astype(np.uint8), np.ones((3, 3), np.uint8)).astype(bool)
