@@ -160,6 +160,12 @@ def test_the_colours_to_change_are_those_before_the_step(bring: Bring, prepare: 
     assert (cut["colours"], after["colours"]) == ([], ["#17443c"])
 
 
+def test_a_tracing_says_its_colours(bring: Bring, prepare: Callable[..., Any]) -> None:
+    artwork = bring("logo.png", saved(disc(200, "#17443c", 40, "#f2e6d0"), "PNG"))["id"]
+    step = prepare(artwork, {"kind": "trace"})["steps"][0]
+    assert sorted(step["colours"]) == ["#17443c", "#f2e6d0"]
+
+
 def test_a_drawing_that_is_traced_is_told_that_it_is_one(bring: Bring, prepare: Callable[..., Any]) -> None:
     artwork = bring("mark.svg", svg())["id"]
     step = prepare(artwork, {"kind": "trace"})["steps"][0]

@@ -26,8 +26,9 @@ from fitzle.apps.artwork.preparing import (
 from fitzle.apps.jobs.queue import prepare_later
 from fitzle.core.artwork.own_colours import own_colours
 from fitzle.core.artwork.steps.costly import failure_of, unpacked_cut
-from fitzle.core.artwork.steps.document import AnyStep, CutOut, Preparation, Recolour
-from fitzle.core.artwork.steps.material import Material, as_bitmap, natural_size
+from fitzle.core.artwork.steps.document import AnyStep, CutOut, Preparation, Recolour, Trace
+from fitzle.core.artwork.steps.drawing import fills_of
+from fitzle.core.artwork.steps.material import Drawing, Material, as_bitmap, natural_size
 from fitzle.core.artwork.steps.preparing import Stage
 from fitzle.core.artwork.steps.proposing import Proposal, proposed
 from fitzle.core.errors import ArtworkError
@@ -140,12 +141,15 @@ def _step(artwork: Any, shown: list[Stage]) -> StepOut:
         confidence=cut.confidence if cut else None,
         size=_size(last.material),
         key=_key(artwork, shown),
-        colours=_colours_before(artwork, shown),
+        colours=_colours(artwork, shown),
     )
 
 
-def _colours_before(artwork: Any, shown: list[Stage]) -> list[str]:
-    if not isinstance(shown[-1].step, Recolour):
+def _colours(artwork: Any, shown: list[Stage]) -> list[str]:
+    last = shown[-1]
+    if isinstance(last.step, Trace) and isinstance(last.material, Drawing):
+        return fills_of(last.material)
+    if not isinstance(last.step, Recolour):
         return []
     material = shown[-2].material if len(shown) > 1 else before_steps(artwork)
     return [entry.hex for entry in own_colours(as_bitmap(material).pixels)]

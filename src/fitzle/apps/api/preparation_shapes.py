@@ -20,7 +20,7 @@ class SizeOut(Schema):
 class StepOut(Schema):
     """How a step that is on came out. `engine` and `confidence` are of a cut-out; `key` changes with its picture.
 
-    `colours` are those before a recolouring, for it to change.
+    `colours` are those before a recolouring, for it to change, and those of a tracing.
     """
 
     id: str

@@ -45,7 +45,9 @@ export function stepResult(step: Step, out: Schemas["StepOut"] | undefined): str
     case "mirror":
       return step.across;
     case "trace":
-      return `vector, ${size}`;
+      return out.colours.length > 0
+        ? `${plural(out.colours.length, "colour", "colours")}, vector, ${size}`
+        : size;
     default:
       return size;
   }

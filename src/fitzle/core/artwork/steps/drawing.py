@@ -61,6 +61,12 @@ def has_pixels(drawing: Drawing) -> bool:
     return next(drawing.root.iter("{*}image"), None) is not None
 
 
+def fills_of(drawing: Drawing) -> list[str]:
+    """The colours that its shapes are filled with, as they are written, each once, in the order of the drawing."""
+    fills = (node.get("fill") for node in drawing.root.iter() if isinstance(node.tag, str))
+    return list(dict.fromkeys(fill.lower() for fill in fills if fill and fill != "none"))
+
+
 def markup_of(drawing: Drawing) -> bytes:
     """The drawing as an SVG file."""
     from lxml import etree
