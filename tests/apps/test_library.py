@@ -121,6 +121,46 @@ def test_a_newer_file_stands_in_all_places_and_keeps_name_tags_and_steps(
     assert len(signed_in.get(ARTWORK).json()) == 1
 
 
+def read_but_not_replacing(juno: Any, target: str) -> Any:
+    """A newer file between being read and standing for its artwork: pages ask in such moments too."""
+    from fitzle.apps.artwork.intake import bring_in, take_in
+
+    newer = bring_in(juno[1], juno[0], "newer.jpg", [sized(640, 300)], [], {"replaces": target})
+    take_in(newer.pk)
+    return newer
+
+
+def test_a_newer_file_is_on_its_way_until_it_stands_for_its_artwork(signed_in: Any, juno: Any, bring: Bring) -> None:
+    """Told "ready" in between, a page asked no more and showed the file before for ever."""
+    first = bring("a.jpg", sized(600, 400))["id"]
+    newer = read_but_not_replacing(juno, first)
+    newer.refresh_from_db()
+    assert newer.state == "ready"
+    assert listed(signed_in, str(newer.pk))["state"] == "reading"
+    assert listed(signed_in, first)["state"] == "ready"
+
+
+def test_a_newer_file_whose_artwork_is_gone_becomes_its_own(signed_in: Any, juno: Any) -> None:
+    from fitzle.apps.artwork.intake import settle_newer
+
+    newer = read_but_not_replacing(juno, "5a0f0000-0000-4000-8000-000000000000")
+    newer.refresh_from_db()
+    assert settle_newer(newer) is None
+    assert listed(signed_in, str(newer.pk))["state"] == "ready"
+
+
+def test_a_newer_file_whose_worker_died_becomes_its_own(signed_in: Any, juno: Any, bring: Bring) -> None:
+    from datetime import timedelta
+
+    from django.utils import timezone
+
+    from fitzle.apps.artwork.models import Artwork
+
+    newer = read_but_not_replacing(juno, bring("a.jpg", sized(600, 400))["id"])
+    Artwork.objects.filter(pk=newer.pk).update(changed_at=timezone.now() - timedelta(minutes=30))
+    assert listed(signed_in, str(newer.pk))["state"] == "ready"
+
+
 def test_an_earlier_file_is_brought_back(
     signed_in: Any, bring: Bring, replace: Callable[..., Any], django_capture_on_commit_callbacks: Any
 ) -> None:

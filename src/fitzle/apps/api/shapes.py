@@ -123,6 +123,11 @@ class ArtworkOut(Schema):
     shown_on: str | None = None
 
     @staticmethod
+    def resolve_state(artwork: Any) -> str:
+        """A newer file is on its way until it stands for the artwork that it replaces."""
+        return "reading" if artwork.state == "ready" and artwork.origin.get("replaces") else str(artwork.state)
+
+    @staticmethod
     def resolve_prepared_facts(artwork: Any) -> Any:
         """What it is as it is prepared; None where it is as it came."""
         return artwork.prepared["facts"] if artwork.prepared else None

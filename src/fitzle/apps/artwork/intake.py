@@ -156,13 +156,15 @@ def bring_back(target: Artwork, user: Any, number: int) -> Artwork | None:
 
 @transaction.atomic
 def settle_newer(newer: Artwork) -> Artwork | None:
-    """Lets a newer file that was read stand for the artwork it replaces; None where that is gone, or nothing to do.
+    """Lets a newer file that was read stand for the artwork it replaces; None where that is gone.
 
-    Name, tags and preparation stay; the file before is kept among the earlier ones.
+    Name, tags and preparation stay; the file before is kept among the earlier ones. Where there is nothing to replace
+    any more, the newer file becomes artwork of its own.
     """
     wanted = newer.origin.get("replaces")
     target = Artwork.objects.select_for_update().filter(workspace=newer.workspace, pk=wanted).first()
     if target is None:
+        _note(newer, origin={})
         return None
     before = {"sha256": target.sha256, "name": target.name, "bytes": target.bytes, "at": timezone.now().isoformat()}
     others = [entry for entry in target.earlier if entry["sha256"] not in (newer.sha256, target.sha256)]
@@ -188,6 +190,7 @@ def settle_stuck(workspace: Any) -> None:
     waiting = Artwork.objects.filter(workspace=workspace, state=State.READY, changed_at__lt=now - STUCK_AFTER)
     with transaction.atomic():
         waiting.exclude(fills=[]).update(fills=[])
+        waiting.filter(origin__has_key="replaces").update(origin={})
         dead.update(state=State.FAILED, message=USED_UP)
         lost.update(state=State.FAILED, message="No worker took this file. Bring it in again.")
 
