@@ -192,6 +192,19 @@ def cut_ms(measure: Measure, kind: str) -> float:
     return measure(lambda: cut_out(picture), 5)
 
 
+def coverage_error(quality: int | None) -> tuple[float, str]:
+    """The largest mean error of coverage, times 1000, among the made logos at a JPEG's quality, and which it is."""
+    from tests.core.test_cutout import LOGOS, logo, on_backdrop
+
+    from fitzle.core.artwork.cutout.cutting import cut_out
+
+    def error(name: str) -> float:
+        cut = cut_out(on_backdrop(name, quality)).pixels
+        return float(np.abs(cut[..., 3] / 255 - logo(LOGOS[name][0])[1]).mean() * 1000)
+
+    return max((error(name), name) for name in LOGOS)
+
+
 def glyph_ms(measure: Measure) -> float:
     """The slowest of a few searches."""
     from fitzle.core.artwork.glyphs import find_glyphs

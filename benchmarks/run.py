@@ -184,8 +184,21 @@ def artwork() -> list[Row]:
         row("twelve proposals of 60 s of 720p", own.alone("clip", one, "proposals")["seconds"], None, "s", "< 6 s"),
         row("flat cut-out at 1280x960", own.cut_ms(median_ms, "flat") / 1000, None, "s", "< 0.6 s"),
         row("person cut out at 1280x960", own.cut_ms(median_ms, "person") / 1000, None, "s", "< 1.5 s"),
+        *coverage_errors(),
         row("search of the glyphs, the slowest of three", own.glyph_ms(median_ms), None, "ms", "< 50 ms"),
     ]  # fmt: skip
+
+
+def coverage_errors() -> list[Row]:
+    """How far cut-out logos are from their known coverage, the worst of each quality."""
+    from benchmarks.artwork import coverage_error
+
+    rows = []
+    for quality in (None, 75, 40):
+        error, name = coverage_error(quality)
+        kept = f"JPEG {quality}" if quality else "unharmed"
+        rows.append(row(f"  error of coverage x1000, {kept}", error, None, "", "<= 2.5", f"worst: {name} logo"))
+    return rows
 
 
 def command_line() -> list[Row]:
