@@ -3,7 +3,7 @@ import { X } from "lucide-react";
 import { useEffect } from "react";
 
 import type { ArtworkOut } from "../api/client";
-import { artworkQuery, isOnItsWay } from "../api/queries";
+import { artworkQuery } from "../api/queries";
 
 export interface Upload {
   key: number;
@@ -81,7 +81,8 @@ interface Standing {
 
 /** How far a file has come: half of its way is being sent, half being read. */
 function standing(upload: Upload, artwork: ArtworkOut | undefined): Standing {
-  const ready = artwork?.state === "ready" && !isOnItsWay(artwork);
+  // In its places too; what is prepared afterwards is no matter of bringing it in.
+  const ready = artwork?.state === "ready" && artwork.fills.length === 0;
   const trouble = upload.trouble ?? (artwork?.state === "failed" ? artwork.message : undefined);
   const share = ready ? 1 : upload.sent * 0.5 + (artwork?.progress ?? 0) / 200;
   return { upload, ready, trouble, share, words: words(upload, artwork, trouble) };

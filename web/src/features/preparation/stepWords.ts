@@ -35,7 +35,10 @@ export function stepResult(step: Step, out: Schemas["StepOut"] | undefined): str
     case "adjust":
       return adjustWords(step);
     case "recolour":
-      return step.one ? `all in ${step.one}` : plural(step.colours.length, "colour", "colours");
+      if (step.one) return `all in ${step.one}`;
+      return step.colours.length > 0
+        ? plural(step.colours.length, "colour", "colours")
+        : "nothing changed yet";
     case "red eyes":
       return plural(step.eyes.length, "eye", "eyes");
     case "turn":
