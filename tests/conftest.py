@@ -71,6 +71,12 @@ def signed_in(juno: Any) -> Any:
 
 
 @pytest.fixture
+def run(django_capture_on_commit_callbacks: Any) -> Any:
+    """`with run(execute=True):` runs what is queued inside of it, as after a commit."""
+    return django_capture_on_commit_callbacks
+
+
+@pytest.fixture
 def place(juno: Any) -> Callable[..., Any]:
     """Adds a destination with one placement and gives the placement; keys as in tests.make.sheet."""
     from fitzle.apps.destinations.shelves import add_destination

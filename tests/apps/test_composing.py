@@ -20,11 +20,6 @@ def entry(place: Any) -> Any:
 
 
 @pytest.fixture
-def run(django_capture_on_commit_callbacks: Any) -> Any:
-    return django_capture_on_commit_callbacks
-
-
-@pytest.fixture
 def fit(signed_in: Any, entry: Any, run: Any) -> dict[str, Any]:
     """A piece begun from a starting point, in a workspace with a photo and a mark."""
     upload(signed_in, "juno", "mark.svg", svg(), "", run)

@@ -44,10 +44,11 @@ def fresh_database() -> None:
 
 
 class Running(NamedTuple):
-    """A running Fitzle: its address, and the process that keeps its workers."""
+    """A running Fitzle: its address, the process that keeps its workers, and what its servers said."""
 
     address: str
     worker: int
+    log: Path
 
 
 @pytest.fixture(scope="session")
@@ -91,7 +92,7 @@ def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
     address = f"http://127.0.0.1:{port}"
     try:
         _wait_for(address, folder / "servers.log")
-        yield Running(address, servers[1].pid)
+        yield Running(address, servers[1].pid, folder / "servers.log")
     finally:
         print((folder / "servers.log").read_text()[-3000:])
         for server in servers:
@@ -118,12 +119,13 @@ def _driver() -> Iterator[Any]:
 
 
 @pytest.fixture
-def visitor(fitzle: str, _driver: Any, request: pytest.FixtureRequest) -> Iterator[Person]:
+def visitor(running: Running, _driver: Any, request: pytest.FixtureRequest) -> Iterator[Person]:
     """A person before signing in, in a clean browser; the console must stay free of errors."""
-    _driver.get(fitzle)
+    said = running.log.stat().st_size
+    _driver.get(running.address)
     _driver.delete_all_cookies()
     _driver.execute_script("localStorage.clear()")
-    person = Person(_driver, fitzle)
+    person = Person(_driver, running.address)
     person.clear_log()
     yield person
     report = getattr(request.node, "rep_call", None)
@@ -132,7 +134,8 @@ def visitor(fitzle: str, _driver: Any, request: pytest.FixtureRequest) -> Iterat
         folder.mkdir(parents=True, exist_ok=True)
         _driver.save_screenshot(str(folder / f"{request.node.name}.png"))
     else:
-        assert person.complaints() == []
+        complaints = person.complaints()
+        assert complaints == [], running.log.read_bytes()[said:].decode(errors="replace")[-6000:]
 
 
 @pytest.fixture

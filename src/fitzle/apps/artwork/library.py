@@ -20,6 +20,7 @@ from fitzle.core.errors import ArtworkError
 
 _pixels = PixelCache()
 _opened: dict[str, Source] = {}
+NOT_THERE = "There is no such artwork."
 SAME_SIZE = 0.01
 _MOST_OPENED = 12  # each holds its working copy decoded, at most 8 MB
 
@@ -33,7 +34,7 @@ def artwork_of(workspace: Any, artwork_id: UUID | str) -> Artwork:
     """One artwork of the workspace; Http404 for any other."""
     found = Artwork.objects.filter(workspace=workspace, pk=artwork_id).first()
     if found is None:
-        raise Http404("There is no such artwork.")
+        raise Http404(NOT_THERE)
     return found
 
 

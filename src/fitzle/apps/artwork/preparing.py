@@ -9,13 +9,14 @@ from typing import Any
 from uuid import UUID
 
 from celery.exceptions import SoftTimeLimitExceeded
-from django.db import transaction
+from django.db import IntegrityError, transaction
 from django.db.models import F
+from django.http import Http404
 from django.utils import timezone
 
 from fitzle.apps.artwork.files import CostlyShelf, keep
 from fitzle.apps.artwork.intake import limits
-from fitzle.apps.artwork.library import original_bytes, small_original
+from fitzle.apps.artwork.library import NOT_THERE, original_bytes, small_original
 from fitzle.apps.artwork.models import Artwork, Preparation, PreparationState
 from fitzle.core.artwork.reading import open_source, read_and_judge
 from fitzle.core.artwork.steps.costly import is_costly
@@ -45,10 +46,16 @@ class StalePreparation(Exception):
 
 
 def preparation_of(artwork: Artwork) -> Preparation:
-    """The artwork's preparation, made empty where there is none."""
-    found, made = Preparation.objects.get_or_create(artwork=artwork)
-    if made:
-        PreparationState.objects.create(preparation=found, position=0, document=found.document, step="as it came")
+    """The artwork's preparation, made empty where there is none; Http404 where the artwork has gone meanwhile."""
+    try:
+        with transaction.atomic():
+            found, made = Preparation.objects.get_or_create(artwork=artwork)
+            if made:
+                PreparationState.objects.create(
+                    preparation=found, position=0, document=found.document, step="as it came"
+                )
+    except IntegrityError as gone:
+        raise Http404(NOT_THERE) from gone
     return found
 
 

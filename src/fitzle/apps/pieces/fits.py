@@ -9,7 +9,6 @@ from uuid import UUID
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
 from django.db import transaction
-from django.db.models import Max
 from django.http import Http404
 from django.utils import timezone
 
@@ -40,10 +39,12 @@ def fit_of(workspace: Any, fit_id: UUID | str) -> Fit:
 
 
 def fits_on_wall(workspace: Any) -> list[Fit]:
-    """For each filled placement the fit placed last."""
-    newest = _fits(workspace).values("placement").annotate(at=Max("placed_at")).values_list("placement", "at")
-    last = dict(newest)
-    return [fit for fit in _fits(workspace) if last[fit.placement_id] == fit.placed_at]
+    """For each filled placement the fit placed last, in the order of the shelves.
+
+    One look at the database: between two of them somebody may fill a placement or empty it.
+    """
+    ordered = _fits(workspace).order_by(*Fit._meta.ordering, "placed_at")
+    return list({fit.placement_id: fit for fit in ordered}.values())
 
 
 def fits_of_piece(piece: Piece) -> list[Fit]:
