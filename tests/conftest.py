@@ -77,6 +77,17 @@ def run(django_capture_on_commit_callbacks: Any) -> Any:
 
 
 @pytest.fixture
+def bring(signed_in: Any, run: Any) -> Callable[..., Any]:
+    """Brings a file in, has the workers read it, and gives its artwork."""
+    from tests.apps.helpers import upload
+
+    def brought(name: str, data: bytes, fills: str = "") -> Any:
+        return upload(signed_in, "juno", name, data, fills, run)
+
+    return brought
+
+
+@pytest.fixture
 def place(juno: Any) -> Callable[..., Any]:
     """Adds a destination with one placement and gives the placement; keys as in tests.make.sheet."""
     from fitzle.apps.destinations.shelves import add_destination

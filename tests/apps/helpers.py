@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Callable
 from typing import Any
 
 from django.core.files.uploadedfile import SimpleUploadedFile
+
+Bring = Callable[..., Any]  # name, bytes and what they fill: the artwork that was brought in
 
 
 def send(client: Any, method: str, path: str, body: Any = None) -> Any:

@@ -94,10 +94,8 @@ def test_steps_whose_task_was_ended_say_so(juno: Any) -> None:
 
 
 @pytest.mark.django_db
-def test_a_file_that_could_not_be_made_says_so(
-    signed_in: Any, juno: Any, place: Any, django_capture_on_commit_callbacks: Any
-) -> None:
-    art = upload(signed_in, "juno", "m.svg", svg(), run=django_capture_on_commit_callbacks)
+def test_a_file_that_could_not_be_made_says_so(signed_in: Any, juno: Any, place: Any, run: Any) -> None:
+    art = upload(signed_in, "juno", "m.svg", svg(), run=run)
     [fit] = fill(juno[1], juno[0], art["id"], [str(place(name="Huge").pk)])
     task_failure.send(sender=make_fit_file, args=[str(fit.pk)], kwargs={})
     view = signed_in.get(f"/api/workspaces/juno/fits/{fit.pk}").json()

@@ -1,27 +1,17 @@
 """Clips and documents in the app: read, looked at frame by frame, stills and pages taken as artwork of their own."""
 
-from collections.abc import Callable
 from typing import Any
 
 import numpy as np
 import pytest
 
-from tests.apps.helpers import send, upload, wall_proofs
+from tests.apps.helpers import Bring, send, wall_proofs
 from tests.clips import clip, number_in, turned
 from tests.make import opened, photo, saved
 from tests.pdf import pdf
 
 pytestmark = pytest.mark.django_db
-Bring = Callable[..., Any]
 ARTWORK = "/api/workspaces/juno/artwork"
-
-
-@pytest.fixture
-def bring(signed_in: Any, django_capture_on_commit_callbacks: Any) -> Bring:
-    def brought(name: str, data: bytes, fills: str = "") -> Any:
-        return upload(signed_in, "juno", name, data, fills, django_capture_on_commit_callbacks)
-
-    return brought
 
 
 @pytest.fixture
@@ -81,10 +71,8 @@ def test_every_frame_is_reached_by_steps(signed_in: Any, talk: str) -> None:
     assert signed_in.get(f"{ARTWORK}/{talk}/moment?at=99&step=1").json()["seconds"] == pytest.approx(1.96)
 
 
-def test_stills_become_artwork_at_full_resolution_with_their_time(
-    signed_in: Any, talk: str, django_capture_on_commit_callbacks: Any
-) -> None:
-    with django_capture_on_commit_callbacks(execute=True):
+def test_stills_become_artwork_at_full_resolution_with_their_time(signed_in: Any, talk: str, run: Any) -> None:
+    with run(execute=True):
         answer = send(signed_in, "post", f"workspaces/juno/artwork/{talk}/stills", {"moments": [0.4, 1.21]})
     assert answer.status_code == 202
     names = [entry["name"] for entry in answer.json()]
@@ -149,13 +137,11 @@ def test_a_damaged_clip_ends_as_a_message(bring: Bring) -> None:
     assert found["message"].startswith("cut.mp4: ")
 
 
-def test_further_pages_of_a_document_become_artwork(
-    signed_in: Any, bring: Bring, django_capture_on_commit_callbacks: Any
-) -> None:
+def test_further_pages_of_a_document_become_artwork(signed_in: Any, bring: Bring, run: Any) -> None:
     pages = [(100, 100, b"1 0 0 rg 20 20 60 60 re f"), (100, 80, b"0 0 1 rg 10 10 30 30 re f")]
     found = bring("slides.pdf", pdf(*pages))
     assert found["facts"]["pages"] == 2
-    with django_capture_on_commit_callbacks(execute=True):
+    with run(execute=True):
         answer = send(signed_in, "post", f"workspaces/juno/artwork/{found['id']}/pages", {"pages": [2]})
     assert [entry["name"] for entry in answer.json()] == ["slides, page 2.pdf"]
     page = next(entry for entry in signed_in.get(ARTWORK).json() if entry["name"] == "slides, page 2.pdf")

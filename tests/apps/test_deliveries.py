@@ -14,9 +14,8 @@ pytestmark = pytest.mark.django_db
 
 
 @pytest.fixture
-def filled(signed_in: Any, place: Any, django_capture_on_commit_callbacks: Any) -> Any:
+def filled(signed_in: Any, place: Any, run: Any) -> Any:
     """Two placements with a mark, one with a photo that cannot be made small enough, one empty."""
-    run = django_capture_on_commit_callbacks
     places = [place(name="Head", destination="My site"), place(name="Foot", destination="My site!", naming="logo")]
     upload(signed_in, "juno", "The Mark.svg", svg(), ",".join(str(entry.pk) for entry in places), run)
     heavy = place(name="Heavy", max_bytes=400, formats=["jpeg"])
@@ -47,16 +46,14 @@ def test_one_file_is_saved_under_its_own_name(filled: Any) -> None:
     assert answer["Content-Type"] == "image/png"
 
 
-def test_what_changed_since_is_out_of_date_and_delivered_alone(
-    filled: Any, django_capture_on_commit_callbacks: Any
-) -> None:
+def test_what_changed_since_is_out_of_date_and_delivered_alone(filled: Any, run: Any) -> None:
     send(filled, "post", "workspaces/juno/deliveries", {})
     head = filled.get(f"/api/workspaces/juno/fits/{wall_proofs(filled, 'juno')['Head']['fit']}").json()
     body = {
         "revision": head["piece"]["revision"], "step": "tint",
         "changes": [{"part": "mark", "field": "tint", "value": "#202020", "placement": head["placement"]}],
     }  # fmt: skip
-    with django_capture_on_commit_callbacks(execute=True):
+    with run(execute=True):
         send(filled, "patch", f"workspaces/juno/fits/{head['id']}", body)
     states = {name: proof["state"] for name, proof in wall_proofs(filled, "juno").items()}
     assert (states["Head"], states["Foot"]) == ("out of date", "fits")
@@ -81,11 +78,9 @@ def test_nothing_to_deliver_is_said(signed_in: Any) -> None:
     assert "nothing to deliver" in answer.json()["message"]
 
 
-def test_colliding_names_in_one_folder_are_numbered(
-    signed_in: Any, place: Any, django_capture_on_commit_callbacks: Any
-) -> None:
+def test_colliding_names_in_one_folder_are_numbered(signed_in: Any, place: Any, run: Any) -> None:
     places = [place(name=name, naming="same") for name in ("A", "B")]
     fills = ",".join(str(entry.pk) for entry in places)
-    upload(signed_in, "juno", "m.svg", svg(), fills, django_capture_on_commit_callbacks)
+    upload(signed_in, "juno", "m.svg", svg(), fills, run)
     made = send(signed_in, "post", "workspaces/juno/deliveries", {}).json()
     assert sorted(file["name"] for file in made["files"]) == ["same-2.png", "same.png"]

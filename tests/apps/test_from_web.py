@@ -161,12 +161,12 @@ def test_with_the_system_s_names_nothing_local_is_asked(web: Any) -> None:
 
 @pytest.mark.django_db
 def test_a_picture_from_the_web_becomes_artwork(
-    signed_in: Any, web: Any, place: Any, monkeypatch: pytest.MonkeyPatch, django_capture_on_commit_callbacks: Any
+    signed_in: Any, web: Any, place: Any, monkeypatch: pytest.MonkeyPatch, run: Any
 ) -> None:
     monkeypatch.setattr("fitzle.apps.artwork.intake.fetched", lambda text, most: fetched(text, most, GUARD))
     address = f"http://pictures.example:{web.server_address[1]}/wheel.png"
     target = place(name="Header")
-    with django_capture_on_commit_callbacks(execute=True):
+    with run(execute=True):
         answer = send(
             signed_in, "post", "workspaces/juno/artwork/from-web", {"address": address, "fills": [str(target.pk)]}
         )
@@ -179,10 +179,8 @@ def test_a_picture_from_the_web_becomes_artwork(
 
 @pytest.mark.django_db
 @pytest.mark.parametrize("address", ["http://127.0.0.1/a.png", "http://169.254.169.254/latest/meta-data/"])
-def test_an_address_inside_ends_as_a_message(
-    signed_in: Any, django_capture_on_commit_callbacks: Any, address: str
-) -> None:
-    with django_capture_on_commit_callbacks(execute=True):
+def test_an_address_inside_ends_as_a_message(signed_in: Any, run: Any, address: str) -> None:
+    with run(execute=True):
         send(signed_in, "post", "workspaces/juno/artwork/from-web", {"address": address})
     [found] = signed_in.get("/api/workspaces/juno/artwork").json()
     assert found["state"] == "failed"

@@ -39,20 +39,18 @@ def test_what_cannot_be_is_said_and_nothing_is_lost(signed_in: Any, given: dict[
     assert signed_in.get(f"/api/{PATH}").json() == before
 
 
-def test_the_naming_rule_names_files_where_a_place_has_none(
-    signed_in: Any, place: Any, django_capture_on_commit_callbacks: Any
-) -> None:
+def test_the_naming_rule_names_files_where_a_place_has_none(signed_in: Any, place: Any, run: Any) -> None:
     plain, own = place(name="Plain"), place(name="Own", naming="{placement}", destination="Other")
     for entry in (plain, own):
-        upload(signed_in, "juno", f"{entry.pk}.svg", svg(), str(entry.pk), django_capture_on_commit_callbacks)
+        upload(signed_in, "juno", f"{entry.pk}.svg", svg(), str(entry.pk), run)
     style = send(signed_in, "put", PATH, {"colours": [], "naming": "{placement}-{size}"}).json()
     assert style["example"] == "header-1280x720.png"
     files = send(signed_in, "post", "workspaces/juno/deliveries", {}).json()["files"]
     assert sorted(file["name"] for file in files) == ["own.png", "plain-320x180.png"]
 
 
-def test_marks_are_measured_on_light_and_dark_grounds(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
-    upload(signed_in, "juno", "dark.png", saved(disc(colour="#17443c"), "PNG"), "", django_capture_on_commit_callbacks)
+def test_marks_are_measured_on_light_and_dark_grounds(signed_in: Any, run: Any) -> None:
+    upload(signed_in, "juno", "dark.png", saved(disc(colour="#17443c"), "PNG"), "", run)
     [mark] = signed_in.get(f"/api/{PATH}").json()["marks"]
     assert (mark["name"], mark["versions"]) == ("dark.png", 1)
     assert mark["light"]["showing"]["shows_on_light"] is True
@@ -65,11 +63,9 @@ def test_five_harmonies_of_a_colour(signed_in: Any) -> None:
     assert signed_in.get("/api/workspaces/juno/harmonies?colour=nope").status_code == 422
 
 
-def test_new_words_are_in_the_house_s_typeface_and_colour(
-    signed_in: Any, place: Any, django_capture_on_commit_callbacks: Any
-) -> None:
+def test_new_words_are_in_the_house_s_typeface_and_colour(signed_in: Any, place: Any, run: Any) -> None:
     entry = place()
-    upload(signed_in, "juno", "m.svg", svg(), str(entry.pk), django_capture_on_commit_callbacks)
+    upload(signed_in, "juno", "m.svg", svg(), str(entry.pk), run)
     send(signed_in, "put", PATH, {"colours": [{"hex": "#b4541a"}], "heading": "Anton"})
     fit = wall_proofs(signed_in, "juno")["Test place"]["fit"]
     body = {"revision": 1, "role": "headline"}

@@ -14,9 +14,9 @@ from tests.make import disc, photo, saved, svg
 pytestmark = pytest.mark.django_db
 
 
-def test_an_upload_is_kept_byte_for_byte_and_read(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
+def test_an_upload_is_kept_byte_for_byte_and_read(signed_in: Any, run: Any) -> None:
     data = saved(photo(), "JPEG")
-    found = upload(signed_in, "juno", "a photo.jpg", data, run=django_capture_on_commit_callbacks)
+    found = upload(signed_in, "juno", "a photo.jpg", data, run=run)
     assert (found["state"], found["progress"], found["facts"]["kind"]) == ("ready", 100, "picture")
     original = signed_in.get(f"/api/workspaces/juno/artwork/{found['id']}/original")
     assert original.content == data
@@ -38,32 +38,30 @@ def test_an_upload_is_kept_byte_for_byte_and_read(signed_in: Any, django_capture
     ],
 )  # fmt: skip
 def test_a_broken_file_ends_as_a_message_on_the_artwork(
-    signed_in: Any, django_capture_on_commit_callbacks: Any, name: str, data: bytes, words: str
+    signed_in: Any, run: Any, name: str, data: bytes, words: str
 ) -> None:
-    found = upload(signed_in, "juno", name, data, run=django_capture_on_commit_callbacks)
+    found = upload(signed_in, "juno", name, data, run=run)
     assert found["state"] == "failed"
     assert words in found["message"]
     assert found["facts"] is None
 
 
-def test_one_broken_file_does_not_stop_the_others(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
+def test_one_broken_file_does_not_stop_the_others(signed_in: Any, run: Any) -> None:
     from django.core.files.uploadedfile import SimpleUploadedFile
 
     files = [SimpleUploadedFile("bad.svg", b"<svg"), SimpleUploadedFile("good.svg", svg())]
-    with django_capture_on_commit_callbacks(execute=True):
+    with run(execute=True):
         signed_in.post("/api/workspaces/juno/artwork", {"files": files, "fills": ""})
     states = {entry["name"]: entry["state"] for entry in signed_in.get("/api/workspaces/juno/artwork").json()}
     assert states == {"bad.svg": "failed", "good.svg": "ready"}
 
 
-def test_a_failure_of_ours_is_a_message_too(
-    signed_in: Any, django_capture_on_commit_callbacks: Any, monkeypatch: pytest.MonkeyPatch
-) -> None:
+def test_a_failure_of_ours_is_a_message_too(signed_in: Any, run: Any, monkeypatch: pytest.MonkeyPatch) -> None:
     def broken(*_: object) -> None:
         raise RuntimeError("boom")
 
     monkeypatch.setattr("fitzle.apps.artwork.intake.read_and_judge", broken)
-    found = upload(signed_in, "juno", "a.svg", svg(), run=django_capture_on_commit_callbacks)
+    found = upload(signed_in, "juno", "a.svg", svg(), run=run)
     assert found["state"] == "failed"
     assert "on our side" in found["message"]
 
@@ -89,22 +87,21 @@ def test_what_is_too_heavy_is_refused_before_it_is_read(signed_in: Any, settings
     assert "too heavy" in answer.json()["message"]
 
 
-def test_a_large_photo_gets_a_working_copy(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
+def test_a_large_photo_gets_a_working_copy(signed_in: Any, run: Any) -> None:
     from fitzle.apps.artwork.models import Artwork
 
     data = saved(photo(2600, 1300), "JPEG")
-    found = upload(signed_in, "juno", "large.jpg", data, run=django_capture_on_commit_callbacks)
+    found = upload(signed_in, "juno", "large.jpg", data, run=run)
     assert Artwork.objects.get(pk=found["id"]).working_format == "jpeg"
     assert signed_in.get(f"/api/workspaces/juno/artwork/{found['id']}/picture?width=500").status_code == 200
 
 
 def test_dropping_on_a_place_fills_it_and_on_the_wall_every_empty_one_it_suits(
-    signed_in: Any, place: Any, django_capture_on_commit_callbacks: Any
+    signed_in: Any, place: Any, run: Any
 ) -> None:
     one = place(name="One")
     place(name="Clear", transparency="required")
     place(name="Photo only", formats=["jpeg"])
-    run = django_capture_on_commit_callbacks
     upload(signed_in, "juno", "mark.svg", svg(), str(one.pk), run)
     assert {name: proof["state"] for name, proof in wall_proofs(signed_in, "juno").items()} == {
         "One": "fits", "Clear": "empty", "Photo only": "empty"}  # fmt: skip
@@ -123,8 +120,8 @@ def test_a_drop_on_a_place_that_is_not_there_is_404(signed_in: Any) -> None:
         assert signed_in.post("/api/workspaces/juno/artwork", body).status_code == 404
 
 
-def test_renaming_leaves_the_file_alone(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
-    found = upload(signed_in, "juno", "a.svg", svg(), run=django_capture_on_commit_callbacks)
+def test_renaming_leaves_the_file_alone(signed_in: Any, run: Any) -> None:
+    found = upload(signed_in, "juno", "a.svg", svg(), run=run)
     path = f"/api/workspaces/juno/artwork/{found['id']}"
     answer = signed_in.patch(path, {"name": " New name "}, content_type="application/json")
     assert answer.json()["name"] == "New name"
@@ -132,21 +129,21 @@ def test_renaming_leaves_the_file_alone(signed_in: Any, django_capture_on_commit
 
 
 def test_artwork_waits_for_its_places_and_stops_waiting_when_its_worker_died(
-    signed_in: Any, place: Any, juno: Any, django_capture_on_commit_callbacks: Any
+    signed_in: Any, place: Any, juno: Any, run: Any
 ) -> None:
     from fitzle.apps.artwork.intake import settle_stuck
     from fitzle.apps.artwork.models import Artwork
 
-    art = upload(signed_in, "juno", "m.svg", svg(), str(place().pk), django_capture_on_commit_callbacks)
+    art = upload(signed_in, "juno", "m.svg", svg(), str(place().pk), run)
     assert art["state"] == "ready" and art["fills"] == [], "it stands where it was dropped"
     Artwork.objects.filter(pk=art["id"]).update(fills=["somewhere"], changed_at=timezone.now() - timedelta(minutes=5))
     settle_stuck(juno[1])
     assert Artwork.objects.get(pk=art["id"]).fills == []
 
 
-def test_a_lottie_animation_is_kept_and_checked(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
+def test_a_lottie_animation_is_kept_and_checked(signed_in: Any, run: Any) -> None:
     """It waits for the time when animations are rendered: no stills, no picture, no place, but its facts."""
-    run, data = django_capture_on_commit_callbacks, json.dumps(wheel()).encode()
+    data = json.dumps(wheel()).encode()
     found = upload(signed_in, "juno", "wheel.json", data, "suited", run=run)
     assert (found["state"], found["facts"]["format"], found["facts"]["kind"]) == ("ready", "lottie", "clip")
     assert found["fills"] == []
@@ -158,9 +155,7 @@ def test_a_lottie_animation_is_kept_and_checked(signed_in: Any, django_capture_o
     assert (bad["state"], "fr" in bad["message"]) == ("failed", True)
 
 
-def test_a_picture_is_shown_before_it_is_measured(
-    signed_in: Any, django_capture_on_commit_callbacks: Any, monkeypatch: pytest.MonkeyPatch
-) -> None:
+def test_a_picture_is_shown_before_it_is_measured(signed_in: Any, run: Any, monkeypatch: pytest.MonkeyPatch) -> None:
     """While the worker still measures, the list says that there is a picture, and the address gives it."""
     from fitzle.apps.artwork.models import Artwork
     from fitzle.core.artwork import reading
@@ -176,9 +171,7 @@ def test_a_picture_is_shown_before_it_is_measured(
 
     monkeypatch.setattr(reading, "with_detail", looked_in)
     for size in ((2600, 1300), (300, 200)):  # with a working copy, and small enough to be shown from itself
-        found = upload(
-            signed_in, "juno", "photo.jpg", saved(photo(*size), "JPEG"), run=django_capture_on_commit_callbacks
-        )
+        found = upload(signed_in, "juno", "photo.jpg", saved(photo(*size), "JPEG"), run=run)
         assert found["visible"] is True
         Artwork.objects.all().delete()
     assert seen == [("reading", True, None, 200, "image/jpeg")] * 2

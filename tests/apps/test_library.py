@@ -7,28 +7,19 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from PIL import Image
 
-from tests.apps.helpers import send, upload, wall_proofs
+from tests.apps.helpers import Bring, send, upload, wall_proofs
 from tests.make import disc, opened, photo, saved
 
 pytestmark = pytest.mark.django_db
-Bring = Callable[..., Any]
 ARTWORK = "/api/workspaces/juno/artwork"
 
 
 @pytest.fixture
-def bring(signed_in: Any, django_capture_on_commit_callbacks: Any) -> Bring:
-    def brought(name: str, data: bytes, fills: str = "") -> Any:
-        return upload(signed_in, "juno", name, data, fills, django_capture_on_commit_callbacks)
-
-    return brought
-
-
-@pytest.fixture
-def replace(signed_in: Any, django_capture_on_commit_callbacks: Any) -> Callable[..., Any]:
+def replace(signed_in: Any, run: Any) -> Callable[..., Any]:
     """Gives an artwork a newer file and has the workers read it."""
 
     def replaced(artwork: str, name: str, data: bytes) -> Any:
-        with django_capture_on_commit_callbacks(execute=True):
+        with run(execute=True):
             return signed_in.post(f"{ARTWORK}/{artwork}/newer", {"file": SimpleUploadedFile(name, data)})
 
     return replaced
@@ -66,15 +57,13 @@ def test_other_pictures_are_not_alike(bring: Bring) -> None:
     assert bring("cut.jpg", saved(SCENE.crop((0, 0, 400, 400)), "JPEG"))["alike"] == []
 
 
-def test_pictures_of_another_workspace_are_nobody_elses_business(
-    bring: Bring, make_person: Any, django_capture_on_commit_callbacks: Any
-) -> None:
+def test_pictures_of_another_workspace_are_nobody_elses_business(bring: Bring, make_person: Any, run: Any) -> None:
     from django.test import Client
 
     bring("a.jpg", sized(600, 400))
     client = Client()
     client.force_login(make_person("mallory")[0], "django.contrib.auth.backends.ModelBackend")
-    theirs = upload(client, "mallory", "a.jpg", sized(600, 400), "", django_capture_on_commit_callbacks)
+    theirs = upload(client, "mallory", "a.jpg", sized(600, 400), "", run)
     assert theirs["alike"] == []
 
 
@@ -101,13 +90,13 @@ def test_the_places_of_use_are_named(signed_in: Any, bring: Bring, place: Any) -
 
 
 def test_a_newer_file_stands_in_all_places_and_keeps_name_tags_and_steps(
-    signed_in: Any, bring: Bring, place: Any, replace: Callable[..., Any], django_capture_on_commit_callbacks: Any
+    signed_in: Any, bring: Bring, place: Any, replace: Callable[..., Any], run: Any
 ) -> None:
     entry = place(destination="Here")
     artwork = bring("a.jpg", sized(600, 400), str(entry.pk))["id"]
     send(signed_in, "patch", f"workspaces/juno/artwork/{artwork}", {"name": "Front", "tags": ["logo"]})
     body = {"revision": 0, "document": {"steps": [{"id": "a", "kind": "turn"}]}, "step": "turn"}
-    with django_capture_on_commit_callbacks(execute=True):
+    with run(execute=True):
         send(signed_in, "put", f"workspaces/juno/artwork/{artwork}/preparation", body)
     before = wall_proofs(signed_in, "juno")["Test place"]["key"]
     assert replace(artwork, "a2.jpg", saved(photo(640, 300, seed=5), "JPEG")).status_code == 202
@@ -161,12 +150,10 @@ def test_a_newer_file_whose_worker_died_becomes_its_own(signed_in: Any, juno: An
     assert listed(signed_in, str(newer.pk))["state"] == "ready"
 
 
-def test_an_earlier_file_is_brought_back(
-    signed_in: Any, bring: Bring, replace: Callable[..., Any], django_capture_on_commit_callbacks: Any
-) -> None:
+def test_an_earlier_file_is_brought_back(signed_in: Any, bring: Bring, replace: Callable[..., Any], run: Any) -> None:
     first = bring("a.jpg", sized(600, 400))
     replace(first["id"], "b.jpg", saved(photo(640, 300, seed=5), "JPEG"))
-    with django_capture_on_commit_callbacks(execute=True):
+    with run(execute=True):
         answer = send(signed_in, "post", f"workspaces/juno/artwork/{first['id']}/earlier/0")
     assert answer.status_code == 202
     after = listed(signed_in, first["id"])
@@ -187,12 +174,12 @@ def test_a_newer_file_that_cannot_be_read_changes_nothing(
     assert opened(signed_in.get(f"{ARTWORK}/{first['id']}/original").content).size == (600, 400)
 
 
-def test_glyphs_are_found_and_become_marks(signed_in: Any, django_capture_on_commit_callbacks: Any) -> None:
+def test_glyphs_are_found_and_become_marks(signed_in: Any, run: Any) -> None:
     found = signed_in.get("/api/workspaces/juno/glyphs?words=bicycle").json()
     assert found["count"] == len(found["glyphs"]) < 72
     assert "bike" in [glyph["name"] for glyph in found["glyphs"]]
     assert all(glyph["paths"] for glyph in found["glyphs"])
-    with django_capture_on_commit_callbacks(execute=True):
+    with run(execute=True):
         answer = send(signed_in, "post", "workspaces/juno/glyphs", {"name": "bike", "stroke": 1.5})
     mark = listed(signed_in, answer.json()["id"])
     assert (mark["name"], mark["facts"]["kind"], mark["facts"]["vector"]) == ("bike.svg", "mark", True)

@@ -11,10 +11,10 @@ pytestmark = pytest.mark.django_db
 
 
 @pytest.fixture
-def fit(signed_in: Any, place: Any, django_capture_on_commit_callbacks: Any) -> dict[str, Any]:
+def fit(signed_in: Any, place: Any, run: Any) -> dict[str, Any]:
     """A mark in one placement, as the bench gets it."""
     entry = place(grounds=["#17181a"])
-    upload(signed_in, "juno", "mark.svg", svg(), str(entry.pk), django_capture_on_commit_callbacks)
+    upload(signed_in, "juno", "mark.svg", svg(), str(entry.pk), run)
     return read(signed_in, wall_proofs(signed_in, "juno")["Test place"]["fit"])
 
 
@@ -44,11 +44,9 @@ def test_a_change_answers_with_plan_findings_and_a_new_key(signed_in: Any, fit: 
     assert answer["piece"]["undo"] == "set padding"
 
 
-def test_the_file_is_made_anew_for_the_new_state(
-    signed_in: Any, fit: dict[str, Any], django_capture_on_commit_callbacks: Any
-) -> None:
+def test_the_file_is_made_anew_for_the_new_state(signed_in: Any, fit: dict[str, Any], run: Any) -> None:
     assert fit["file"]["format"] == "png"
-    with django_capture_on_commit_callbacks(execute=True):
+    with run(execute=True):
         change(signed_in, fit, "tint", "#ffffff")
     after = read(signed_in, fit["id"])
     assert not after["measuring"]
@@ -151,10 +149,10 @@ def test_the_same_artwork_in_two_places_is_one_piece_and_emptying_leaves_the_oth
 
 
 def test_what_was_placed_before_comes_back_when_the_newer_one_is_taken_away(
-    signed_in: Any, fit: dict[str, Any], django_capture_on_commit_callbacks: Any
+    signed_in: Any, fit: dict[str, Any], run: Any
 ) -> None:
     other = svg('<circle cx="9" cy="9" r="8"/>')
-    upload(signed_in, "juno", "other.svg", other, fit["placement"], django_capture_on_commit_callbacks)
+    upload(signed_in, "juno", "other.svg", other, fit["placement"], run)
     newer = wall_proofs(signed_in, "juno")["Test place"]["fit"]
     assert newer != fit["id"]
     send(signed_in, "delete", f"workspaces/juno/fits/{newer}")

@@ -9,25 +9,14 @@ from demo.people import GUEST, person, room, together
 from PIL import Image
 
 from fitzle.core.artwork.steps.document import MOST_STEPS
-from tests.apps.helpers import send, upload, wall_proofs
+from tests.apps.helpers import Bring, send, wall_proofs
 from tests.make import disc, opened, photo, saved, svg
 
 pytestmark = pytest.mark.django_db
-Bring = Callable[..., Any]
 
 
 @pytest.fixture
-def bring(signed_in: Any, django_capture_on_commit_callbacks: Any) -> Bring:
-    """Brings a file in and gives its artwork."""
-
-    def brought(name: str, data: bytes, fills: str = "") -> Any:
-        return upload(signed_in, "juno", name, data, fills, django_capture_on_commit_callbacks)
-
-    return brought
-
-
-@pytest.fixture
-def prepare(signed_in: Any, django_capture_on_commit_callbacks: Any) -> Callable[..., Any]:
+def prepare(signed_in: Any, run: Any) -> Callable[..., Any]:
     """Saves steps and has the workers make them; the preparation afterwards."""
 
     def saved_steps(artwork: str, *steps: dict[str, Any], revision: int | None = None) -> Any:
@@ -36,7 +25,7 @@ def prepare(signed_in: Any, django_capture_on_commit_callbacks: Any) -> Callable
             revision = signed_in.get(f"/api/{path}").json()["revision"]
         numbered = [{"id": f"s{number}", **step} for number, step in enumerate(steps)]
         body = {"revision": revision, "document": {"steps": numbered}, "step": "try it"}
-        with django_capture_on_commit_callbacks(execute=True):
+        with run(execute=True):
             answer = send(signed_in, "put", path, body)
         if answer.status_code != 200:
             return answer
@@ -90,7 +79,7 @@ def test_the_address_of_a_picture_changes_with_it(signed_in: Any, bring: Bring, 
 
 
 def test_undo_and_redo_go_through_the_steps(
-    signed_in: Any, bring: Bring, prepare: Callable[..., Any], django_capture_on_commit_callbacks: Any
+    signed_in: Any, bring: Bring, prepare: Callable[..., Any], run: Any
 ) -> None:
     artwork = bring("photo.png", saved(photo(80, 60), "PNG"))["id"]
     prepare(artwork, {"kind": "turn"})
@@ -98,7 +87,7 @@ def test_undo_and_redo_go_through_the_steps(
     path = f"workspaces/juno/artwork/{artwork}/preparation"
     kinds = []
     for way in ("undo", "undo", "undo", "redo", "redo", "redo"):
-        with django_capture_on_commit_callbacks(execute=True):
+        with run(execute=True):
             view = send(signed_in, "post", f"{path}/history/{way}").json()
         kinds.append([step["kind"] for step in view["document"]["steps"]])
     assert kinds == [["turn"], [], [], ["turn"], ["turn", "mirror"], ["turn", "mirror"]]
@@ -116,7 +105,7 @@ def test_without_steps_the_original_stands_for_itself_again(
 
 
 def test_every_fit_that_shows_it_follows(
-    signed_in: Any, place: Any, bring: Bring, prepare: Callable[..., Any], django_capture_on_commit_callbacks: Any
+    signed_in: Any, place: Any, bring: Bring, prepare: Callable[..., Any], run: Any
 ) -> None:
     """A delivered fit is out of date after the artwork in it was prepared, and fits again once that is undone."""
     entry = place(destination="Here")
@@ -127,7 +116,7 @@ def test_every_fit_that_shows_it_follows(
     changed = wall_proofs(signed_in, "juno")["Test place"]
     assert changed["key"] != first["key"]
     assert changed["state"] == "out of date"
-    with django_capture_on_commit_callbacks(execute=True):
+    with run(execute=True):
         send(signed_in, "post", f"workspaces/juno/artwork/{artwork}/preparation/history/undo")
     again = wall_proofs(signed_in, "juno")["Test place"]
     assert (again["key"], again["state"]) == (first["key"], first["state"])
@@ -182,14 +171,12 @@ def test_a_cut_out_that_fails_is_said_at_its_step_and_the_rest_is_made(
     assert listed(signed_in, artwork)["prepared_facts"]["height"] == 80
 
 
-def test_a_cut_waits_for_the_worker_and_the_picture_is_shown_without_it(
-    signed_in: Any, bring: Bring, django_capture_on_commit_callbacks: Any
-) -> None:
+def test_a_cut_waits_for_the_worker_and_the_picture_is_shown_without_it(signed_in: Any, bring: Bring, run: Any) -> None:
     artwork = bring("mark.png", saved(disc(200, "#17443c", 40, "#ffffff"), "PNG"))["id"]
     path = f"workspaces/juno/artwork/{artwork}/preparation"
     document = {"steps": [{"id": "a", "kind": "cut out"}, {"id": "b", "kind": "turn"}]}
     body = {"revision": 0, "document": document, "step": "cut it out"}
-    with django_capture_on_commit_callbacks() as queued:
+    with run() as queued:
         view = send(signed_in, "put", path, body).json()
     assert ([step["waiting"] for step in view["steps"]], view["working"]) == ([True, False], True)
     assert shown(signed_in, artwork, 2).mode == "RGB"
@@ -201,9 +188,7 @@ def test_a_cut_waits_for_the_worker_and_the_picture_is_shown_without_it(
     assert shown(signed_in, artwork, 2).mode == "RGBA"
 
 
-def test_an_older_result_never_replaces_a_newer_one(
-    signed_in: Any, bring: Bring, django_capture_on_commit_callbacks: Any
-) -> None:
+def test_an_older_result_never_replaces_a_newer_one(signed_in: Any, bring: Bring, run: Any) -> None:
     """A worker that was asked for an earlier revision leaves the artwork alone."""
     from fitzle.apps.artwork.library import artwork_named
     from fitzle.apps.artwork.preparing import make_costly_steps, make_prepared
@@ -212,7 +197,7 @@ def test_an_older_result_never_replaces_a_newer_one(
     path = f"workspaces/juno/artwork/{artwork}/preparation"
     for revision, quarters in ((0, 1), (1, 2)):
         document = {"steps": [{"id": "a", "kind": "turn", "quarters": quarters}]}
-        with django_capture_on_commit_callbacks():
+        with run():
             send(signed_in, "put", path, {"revision": revision, "document": document, "step": "turn"})
     found = artwork_named(artwork)
     assert not make_prepared(found, 1)

@@ -21,10 +21,10 @@ def routes() -> list[tuple[str, str]]:
 
 
 @pytest.fixture
-def full_paths(signed_in: Any, place: Any, django_capture_on_commit_callbacks: Any) -> dict[str, str]:
+def full_paths(signed_in: Any, place: Any, run: Any) -> dict[str, str]:
     """The ids of one real thing of each kind in Juno's workspace."""
     entry = place()
-    artwork = upload(signed_in, "juno", "m.svg", svg(), str(entry.pk), django_capture_on_commit_callbacks)
+    artwork = upload(signed_in, "juno", "m.svg", svg(), str(entry.pk), run)
     fit = wall_proofs(signed_in, "juno")["Test place"]["fit"]
     piece = signed_in.get(f"/api/workspaces/juno/fits/{fit}").json()["piece"]["id"]
     delivery = send(signed_in, "post", "workspaces/juno/deliveries", {}).json()

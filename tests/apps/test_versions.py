@@ -17,8 +17,7 @@ LIGHT_INK = svg('<circle cx="50" cy="25" r="20" fill="#f4efe4"/>')
 
 
 @pytest.fixture
-def marks(signed_in: Any, django_capture_on_commit_callbacks: Any) -> dict[str, Any]:
-    run = django_capture_on_commit_callbacks
+def marks(signed_in: Any, run: Any) -> dict[str, Any]:
     return {
         name: upload(signed_in, "juno", f"{name}.svg", data, run=run)["id"]
         for name, data in (("ink", DARK_INK), ("paper", LIGHT_INK))
@@ -72,18 +71,16 @@ def test_a_mark_parted_from_its_version_stands_alone_again(signed_in: Any, juno:
     assert [one["name"] for one in shown(signed_in, marks["ink"])["versions"]] == ["ink.svg"]
 
 
-def test_only_marks_have_versions(signed_in: Any, marks: Any, django_capture_on_commit_callbacks: Any) -> None:
-    picture = upload(signed_in, "juno", "a.jpg", saved(photo(), "JPEG"), run=django_capture_on_commit_callbacks)["id"]
+def test_only_marks_have_versions(signed_in: Any, marks: Any, run: Any) -> None:
+    picture = upload(signed_in, "juno", "a.jpg", saved(photo(), "JPEG"), run=run)["id"]
     answer = join(signed_in, picture, marks["ink"])
     assert answer.status_code == 422
     assert "only marks" in answer.json()["message"]
     assert shown(signed_in, picture)["versions"] == []
 
 
-def test_a_version_for_dark_grounds_is_made_and_joined(
-    signed_in: Any, marks: Any, django_capture_on_commit_callbacks: Any
-) -> None:
-    with django_capture_on_commit_callbacks(execute=True):
+def test_a_version_for_dark_grounds_is_made_and_joined(signed_in: Any, marks: Any, run: Any) -> None:
+    with run(execute=True):
         answer = send(signed_in, "post", f"workspaces/juno/artwork/{marks['ink']}/dark-version")
     assert answer.status_code == 201, answer.content
     made = shown(signed_in, answer.json()["id"])

@@ -96,6 +96,29 @@ def test_a_tint_and_a_ground_are_chosen_from_the_house_and_by_hex(person: Person
     person.wait(lambda: person.fit()["ground"] is None, "the clear ground")
 
 
+# What a browser's palette does, which drivers cannot open: a value for each colour on the way, and a change at its end.
+PALETTE = """
+const [input, colours] = arguments;
+const setter = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set;
+for (const colour of colours) {
+  setter.call(input, colour);
+  input.dispatchEvent(new Event('input', {bubbles: true}));
+}
+input.dispatchEvent(new Event('change', {bubbles: true}));
+"""
+
+
+def test_a_palette_gives_its_last_colour_and_passing_through_it_none(person: Person) -> None:
+    person.open_bench("Record glyph")
+    open_row(person, "ground")
+    palette = person.find("//input[@aria-label='Colour from a palette']")
+    person.driver.execute_script("arguments[0].focus(); arguments[0].blur()", palette)
+    person.driver.execute_script(PALETTE, palette, ["#123456", "#2a7f62"])
+    person.wait(lambda: person.fit()["ground"] == "#2a7f62", "the last colour")
+    undo_all(person, 1)
+    person.wait(lambda: person.fit()["ground"] is None, "the clear ground after one step back")
+
+
 def test_the_file_is_delivered_from_the_bench(person: Person) -> None:
     person.open_bench("Sticker")
     person.sees("nothing lost")

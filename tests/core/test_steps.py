@@ -349,6 +349,34 @@ def test_strokes_anywhere_are_harmless(points: list[tuple[float, float]], size: 
     assert box.bottom <= picture.shape[0]
 
 
+@pytest.mark.parametrize("px", [1, 1.5, 2, 3, 5.5, 12, 40])
+def test_a_hard_brush_is_as_wide_as_asked_and_where_it_was_drawn(px: float) -> None:
+    from fitzle.core.artwork.steps.brush import slices, stroke_mask
+    from fitzle.core.artwork.steps.document import Stroke
+
+    def painted(*points: tuple[float, float]) -> np.ndarray:
+        box, mask = stroke_mask(Stroke(act="erase", points=points, size=px / 200, softness=0), 200, 200)
+        whole = np.zeros((200, 200))
+        whole[slices(box)] = mask
+        return whole
+
+    dot, line = painted((0.3, 0.6)), painted((-0.2, 0.503), (1.2, 0.503))
+    assert 2 * np.sqrt(dot.sum() / np.pi) == pytest.approx(px, abs=0.25)
+    assert line[:, 100].sum() == pytest.approx(px, abs=0.25)
+    rows, columns = np.mgrid[0:200, 0:200] + 0.5
+    middle = [(dot * columns).sum() / dot.sum(), (dot * rows).sum() / dot.sum()]
+    assert middle == pytest.approx([60, 120], abs=0.1)
+
+
+def test_the_thinnest_hint_is_seen_wherever_it_lies() -> None:
+    from fitzle.core.artwork.steps.brush import union_mask
+    from fitzle.core.artwork.steps.document import Stroke
+
+    for y in np.linspace(0.5, 0.51, 9):
+        hint = Stroke(act="keep", points=((0.1, y), (0.9, y)), size=0.001, softness=0)
+        assert union_mask((hint,), "keep", 200, 200)[:, 100].any()
+
+
 def test_what_is_costly_is_made_once_and_brushed_for_nothing() -> None:
     shelf, material = KeptInMemory(), Bitmap(flat_logo(), (200.0, 200.0))
     plain, brushed = steps_of({"kind": "cut out"}), steps_of({"kind": "cut out", "strokes": [stroke("erase", (0, 0))]})

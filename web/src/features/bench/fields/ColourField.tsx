@@ -3,6 +3,7 @@ import { Copy, Pipette } from "lucide-react";
 import { useState } from "react";
 
 import { contrastsQuery } from "../../../api/queries";
+import { AnyColour, NoColour, Swatch } from "../../../ui/colours";
 import { Line } from "../../../ui/fields";
 import { HEX, Hex, normalHex } from "../../../ui/Hex";
 import type { Bench } from "../useBench";
@@ -48,14 +49,12 @@ export function ColourChoice({ bench, label, value, none, change, against, more 
       <div className="flex flex-wrap items-center gap-0.5">
         {[...house, ...others].map((colour, index) => (
           <span key={colour} className={`flex flex-col items-center ${index === house.length ? "ml-1" : ""}`}>
-            <button
-              type="button"
-              aria-label={`${label} ${colour}`}
-              aria-pressed={colour === value}
-              title={contrasts?.[colour] ? `${colour}, ${contrasts[colour].toFixed(1)} : 1` : colour}
-              onClick={() => change(colour)}
-              className={`size-6 border ${colour === value ? "border-2 border-measure" : "border-hairline"}`}
-              style={{ background: colour }}
+            <Swatch
+              label={label}
+              colour={colour}
+              chosen={colour === value}
+              title={contrasts?.[colour] ? `${colour}, ${contrasts[colour].toFixed(1)} : 1` : undefined}
+              choose={() => change(colour)}
             />
             {against !== undefined && (
               <span className="figure text-[9px]! text-soft">
@@ -70,19 +69,7 @@ export function ColourChoice({ bench, label, value, none, change, against, more 
         {shown && contrasts?.[shown] !== undefined && (
           <span className="figure text-measure">{contrasts[shown].toFixed(1)} : 1</span>
         )}
-        <label className="relative inline-flex size-6 items-center justify-center" title="Any colour">
-          <span className="sr-only">{label} from a palette</span>
-          <input
-            type="color"
-            value={value ?? "#808080"}
-            onChange={(event) => setTyped(event.target.value)}
-            onBlur={(event) => {
-              setTyped(null);
-              if (event.target.value !== value) change(event.target.value);
-            }}
-            className="size-6 cursor-pointer border border-hairline bg-transparent p-0"
-          />
-        </label>
+        <AnyColour label={label} value={value} typed={typed} setTyped={setTyped} change={change} />
         <button
           type="button"
           aria-label={`${label} from the proof`}
@@ -103,16 +90,7 @@ export function ColourChoice({ bench, label, value, none, change, against, more 
             <Copy aria-hidden size={13} />
           </button>
         )}
-        {none && (
-          <button
-            type="button"
-            aria-pressed={value === null}
-            onClick={() => value !== null && change(null)}
-            className={`min-h-6 text-[12px] ${value === null ? "font-semibold" : "text-measure hover:underline"}`}
-          >
-            {none}
-          </button>
-        )}
+        {none && <NoColour words={none} chosen={value === null} choose={() => change(null)} />}
       </div>
     </div>
   );
