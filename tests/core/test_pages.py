@@ -5,11 +5,12 @@ from concurrent.futures import ThreadPoolExecutor
 
 import numpy as np
 import pytest
+from PIL import Image
 
 from fitzle.core.artwork.inspecting import inspected
 from fitzle.core.artwork.limits import Limits
 from fitzle.core.artwork.pages import page_alone, page_of
-from fitzle.core.artwork.reading import open_source, read_artwork
+from fitzle.core.artwork.reading import open_source, read_and_judge, read_artwork
 from fitzle.core.artwork.straight import whole_picture
 from fitzle.core.errors import ArtworkError, LimitError
 from fitzle.core.geometry.rect import Rect
@@ -39,6 +40,50 @@ def test_a_page_with_a_photo_is_a_picture() -> None:
     assert artwork.facts.warnings == ("It has 2 pages; the first one is used.",)
     shown = whole_picture(artwork.source)[..., :3].astype(int)
     assert np.abs(shown - np.asarray(photo(960, 540))).mean() < 6
+
+
+@pytest.mark.parametrize("dots", [50, 72, 96, 300])
+def test_a_page_that_is_one_bitmap_has_the_px_of_that_bitmap(dots: int) -> None:
+    """Its size on paper says nothing of how sharp it is."""
+    picture = photo(960, 540)
+    artwork = read_and_judge(saved(picture, "PDF", resolution=dots, quality=95), "scan.pdf")
+    assert (artwork.facts.width, artwork.facts.height) == pytest.approx((960, 540), abs=1)
+    assert artwork.facts.detail_px == pytest.approx(960, rel=0.01)
+    shown = whole_picture(artwork.source)[..., :3].astype(int)[:540, :960]
+    assert np.abs(shown - np.asarray(picture)[: len(shown), : shown.shape[1]]).mean() < 3
+
+
+def test_an_enlarged_bitmap_in_a_page_is_found_out() -> None:
+    large = photo(300, 200).resize((1500, 1000), Image.Resampling.BICUBIC)
+    facts = read_and_judge(saved(large, "PDF", resolution=150, quality=90), "poster.pdf").facts
+    assert facts.detail_px == pytest.approx(300, rel=0.15)
+    assert "It was enlarged" in facts.warnings[-1]
+
+
+BLOT = b"q %d 0 0 %d 0 0 cm BI /W 400 /H 2 /CS /G /BPC 8 /F /AHx ID " + b"80" * 800 + b"> EI Q "
+
+
+@pytest.mark.parametrize(
+    ("drawn", "px_per_point"),
+    [
+        (BLOT % (150, 20), 400 / 150),  # half of the page's width, and finer than CSS
+        (BLOT % (150, 20) + GREEN, 400 / 150),
+        (BLOT % (60, 20), 4 / 3),  # a small emblem does not decide for the page
+        (BLOT % (300, 150), 4 / 3),
+        (BLOT % (300, 2) + GREEN, 4 / 3),
+    ],
+)
+def test_the_finest_large_bitmap_decides_how_many_px_a_page_has(drawn: bytes, px_per_point: float) -> None:
+    page = page_of(pdf((300, 150, drawn)), 0, Limits())
+    assert page.width == pytest.approx(300 * px_per_point, rel=0.01)
+    assert not page.vector
+
+
+def test_a_page_of_a_tiny_dense_bitmap_stays_within_bounds() -> None:
+    page = page_of(saved(photo(2000, 2000), "PDF", resolution=100_000), 0, Limits())
+    assert max(page.width, page.height) <= 8192
+    wide = page_of(pdf((3000, 3000, BLOT % (1000, 1))), 0, Limits())
+    assert wide.width * wide.height <= 25_100_000
 
 
 def test_the_document_itself_is_a_document() -> None:

@@ -15,6 +15,8 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from fitzle.core.artwork.edge_detail import edge_factor
+
 Plane = NDArray[np.float32]
 Curve = NDArray[np.float64]
 
@@ -29,6 +31,8 @@ BLOCK_PX = 8  # ITU T.81: a JPEG repeats every 8 px too
 CLEAR_PEAK = 10.0
 COMPARABLE = 0.25  # of the clearest peak
 MOST_GRIDS = 4
+SURE = 0.85  # a figure that may be 15 % off says nothing above that
+LEAST_DETAIL_PX = 64  # nobody enlarges less than that; what repeats so coarsely is a pattern
 LEAST_SHARE = 0.06  # below that a repetition belongs to what is shown
 LOST_OCTAVE = 0.03  # of the energy of the octave below: what is left where an enlarged picture's contents end
 # Energy up to this share of the finest grid and no grid to be seen: a soft picture of its own size (0.49 was measured
@@ -43,7 +47,8 @@ OVER_BLOCKS = 3.0
 NOTCH_DB = 3.0
 SAME = 0.02  # of 255, on average along a column
 SAME_SHARE = 0.01
-LONGEST_RUN = 20  # px; flat areas repeat longer than any enlarging does
+LEAST_CHANGES = 16
+LEAST_REPEATED = 0.3  # of all columns: enlarged by 1.4
 
 
 class Ends(NamedTuple):
@@ -59,10 +64,18 @@ def detail_share(brightness: Plane) -> float:
     middle = _middle(brightness)
     if min(middle.shape) < LEAST_SIDE_PX or float(middle.std()) < 1.0:
         return 1.0
-    ends = _energy_ends(middle)
-    peaks = _old_grids(middle)
+    factor = edge_factor(middle)
+    if factor is None or (factor == 1 and _repeated_share(middle) is not None):
+        share = _share_of_picture(middle)  # the edges of px that were repeated are sharp
+    else:
+        share = 1 / factor
+    return share if share < SURE and share * max(middle.shape) >= LEAST_DETAIL_PX else 1.0
+
+
+def _share_of_picture(plane: Plane) -> float:
+    ends, peaks = _energy_ends(plane), _old_grids(plane)
     if peaks:
-        return _told_by_grid(peaks, middle, ends)
+        return _told_by_grid(peaks, plane, ends)
     return ends.share if LEAST_END < ends.share < SOFT_SHARE else 1.0
 
 
@@ -140,15 +153,15 @@ def _has_notch(ends: Ends, grid: float) -> bool:
 
 
 def _repeated_share(plane: Plane) -> float | None:
-    """The share of columns and rows that are the same as the one before; None where that is not so all over."""
+    """The share of columns and rows that are the same as the one before; None where they do not change evenly."""
     shares = []
     for along in (plane, plane.T):
         same = np.abs(np.diff(along, axis=1)).mean(axis=0) < SAME
         changes = np.flatnonzero(~same)
-        if len(changes) < 2 or np.diff(changes).max() > LONGEST_RUN:
+        if len(changes) < LEAST_CHANGES or np.ptp(np.diff(changes)) > 1:
             return None
         shares.append(float(same.mean()))
-    return min(shares) if min(shares) > 0.2 and abs(shares[0] - shares[1]) < 0.1 else None
+    return min(shares) if min(shares) > LEAST_REPEATED and abs(shares[0] - shares[1]) < 0.1 else None
 
 
 def _energy_ends(plane: Plane) -> Ends:

@@ -10,7 +10,7 @@ import numpy as np
 from fitzle.core.artwork.detail import LONGEST_LOOKED_AT_PX, detail_share
 from fitzle.core.artwork.faces.detecting import faces_in
 from fitzle.core.artwork.facts import ENLARGED_FROM, ArtworkFacts, Face
-from fitzle.core.artwork.sources import BitmapSource, Pixels, Source
+from fitzle.core.artwork.sources import Pixels, Source
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
 
@@ -20,7 +20,7 @@ POOR_JPEG_QUALITY = 60  # below, blocks and fringes are seen at 100 %
 _STANDARD_SUM = 3688
 
 
-def with_detail(facts: ArtworkFacts, data: bytes, source: BitmapSource) -> ArtworkFacts:
+def with_detail(facts: ArtworkFacts, data: bytes, source: Source) -> ArtworkFacts:
     """The facts with the figures that only the pixels at full size can give, and what follows from them in words."""
     share = detail_share(brightness(_looked_at(source)))
     longest = max(facts.width, facts.height)
@@ -28,7 +28,9 @@ def with_detail(facts: ArtworkFacts, data: bytes, source: BitmapSource) -> Artwo
     quality = jpeg_quality(data) if facts.format == "jpeg" else None
     warnings = list(facts.warnings)
     if share < ENLARGED_FROM:
-        warnings.append(f"It was enlarged: it is {longest:.0f} px long but carries the detail of about {detail} px.")
+        warnings.append(
+            f"It was enlarged, or is soft: it is {longest:.0f} px long but carries the detail of about {detail} px."
+        )
     if quality is not None and quality < POOR_JPEG_QUALITY:
         warnings.append(f"It was saved as a JPEG of about quality {quality}: blocks and fringes will show.")
     return facts.model_copy(
@@ -55,7 +57,7 @@ def _face(box: Rect, score: float) -> Face:
     return Face(x=x, y=y, width=width, height=height, score=round(score, 3))
 
 
-def _looked_at(source: BitmapSource) -> Pixels:
+def _looked_at(source: Source) -> Pixels:
     """The middle of the picture at its full size."""
     width, height = (min(LONGEST_LOOKED_AT_PX, round(side)) for side in (source.width, source.height))
     left, top = round((source.width - width) / 2), round((source.height - height) / 2)
@@ -63,8 +65,11 @@ def _looked_at(source: BitmapSource) -> Pixels:
 
 
 def brightness(pixels: Pixels) -> np.ndarray[tuple[int, ...], np.dtype[np.float32]]:
-    """Rec. 601 luma of pixels (h, w, 4) on black: what is transparent carries no detail."""
-    return np.asarray(cv2.cvtColor(np.ascontiguousarray(pixels[..., :3]), cv2.COLOR_RGB2GRAY), dtype=np.float32)
+    """Rec. 601 luma of pixels (h, w, 4), premultiplied: on black or on white, where more of them shows."""
+    on_black = cv2.cvtColor(np.ascontiguousarray(pixels[..., :3]), cv2.COLOR_RGB2GRAY)
+    on_white = cv2.add(on_black, 255 - pixels[..., 3])
+    shown = max(on_black, on_white, key=lambda plane: float(np.std(plane[::4])))
+    return np.asarray(shown, dtype=np.float32)
 
 
 def jpeg_quality(data: bytes) -> int | None:

@@ -1,6 +1,7 @@
 """Pages of a PDF as artwork: a vector page is a mark on a clear ground, a page with photos a picture on white.
 
-Lengths in a PDF are points; a page is as many px as CSS makes of them (96 to the inch: 4/3 px a point).
+Lengths in a PDF are points. A page is as many px as CSS makes of them (96 to the inch: 4/3 px a point), and a page with
+bitmaps as many as keep the px of its finest one: a scan of 300 dots to the inch is not brought down to 96.
 """
 
 from __future__ import annotations
@@ -10,7 +11,7 @@ import math
 from collections.abc import Iterator
 from contextlib import contextmanager
 from threading import Lock
-from typing import Any
+from typing import Any, NamedTuple
 
 import cv2
 import numpy as np
@@ -24,14 +25,21 @@ from fitzle.core.units import Size
 
 PX_PER_POINT = 4 / 3
 LONGEST_DRAWN_PX = 8192
+MOST_DRAWN_PX = 25_000_000  # A4 at 500 dots to the inch
+COVERS_MUCH = 1 / 3  # of a page's width or height
 _one_at_a_time = Lock()  # PDFium is not made for threads
 
 
 class PageSource:
-    """One page of a PDF in memory, drawn anew at each size; `vector` when nothing in it is a bitmap."""
+    """One page of a PDF in memory, drawn anew at each size; `vector` when nothing in it is a bitmap.
 
-    def __init__(self, data: bytes, number: int, width: float, height: float, *, vector: bool) -> None:
-        self._data, self._number = data, number
+    `width` and `height` are those of the page in points times `px_per_point`.
+    """
+
+    def __init__(
+        self, data: bytes, number: int, width: float, height: float, *, vector: bool, px_per_point: float
+    ) -> None:
+        self._data, self._number, self._px_per_point = data, number, px_per_point
         self.width, self.height, self.vector = width, height, vector
 
     def pixels(self, window: Rect, size: Size) -> Pixels:
@@ -43,8 +51,8 @@ class PageSource:
         with _opened(self._data) as document:
             page = document[self._number]
             bitmap = page.render(
-                scale=scale * PX_PER_POINT,
-                crop=tuple(max(0.0, edge / PX_PER_POINT) for edge in cut),
+                scale=scale * self._px_per_point,
+                crop=tuple(max(0.0, edge / self._px_per_point) for edge in cut),
                 fill_color=(255, 255, 255, 0 if self.vector else 255),
                 rev_byteorder=True,
                 prefer_bgrx=True,
@@ -70,14 +78,45 @@ def page_of(data: bytes, number: int, limits: Limits) -> PageSource:
 
     with _opened(data) as document:
         page = document[number]
-        width, height = (side * PX_PER_POINT for side in page.get_size())
-        kinds = {item.type for item in page.get_objects(max_depth=6)}
-    if not (math.isfinite(width) and math.isfinite(height)) or min(width, height) < 1:
+        points = page.get_size()
+        items = list(page.get_objects(max_depth=6))
+        kinds = {item.type for item in items}
+        bitmaps = [_bitmap_of(item) for item in items if item.type == raw.FPDF_PAGEOBJ_IMAGE]
+    if not all(math.isfinite(side) for side in points) or min(points) * PX_PER_POINT < 1:
         raise ArtworkError("the page has no size", advice="Export it again.")
-    if max(width, height) > limits.max_side_px:
+    finest = _finest(bitmaps, points, alone=kinds == {raw.FPDF_PAGEOBJ_IMAGE})
+    width, height = (side * finest for side in points)
+    if max(points) * PX_PER_POINT > limits.max_side_px:
         raise LimitError(f"the page is too large: {width:.0f} x {height:.0f} px", advice="Export it smaller.")
-    bitmaps = {raw.FPDF_PAGEOBJ_IMAGE, raw.FPDF_PAGEOBJ_SHADING}
-    return PageSource(data, number, width, height, vector=bool(kinds) and not kinds & bitmaps)
+    vector = bool(kinds) and not kinds & {raw.FPDF_PAGEOBJ_IMAGE, raw.FPDF_PAGEOBJ_SHADING}
+    return PageSource(data, number, width, height, vector=vector, px_per_point=finest)
+
+
+class _Bitmap(NamedTuple):
+    """A bitmap on a page: the points that it covers, and its px to the point."""
+
+    width: float
+    height: float
+    px_per_point: float
+
+
+def _bitmap_of(item: Any) -> _Bitmap:
+    a, b, c, d, *_ = item.get_matrix().get()
+    width, height = math.hypot(a, b), math.hypot(c, d)
+    across, down = item.get_px_size()
+    return _Bitmap(width, height, max(across / max(width, 1e-6), down / max(height, 1e-6)))
+
+
+def _finest(bitmaps: list[_Bitmap], page: tuple[float, float], *, alone: bool) -> float:
+    """Px to the point for a page of this size in points: those of its finest bitmap, small ones aside.
+
+    Beside words and lines at least as many as CSS has.
+    """
+    much = [one.px_per_point for one in bitmaps if max(one.width / page[0], one.height / page[1]) >= COVERS_MUCH]
+    finest = max(much, default=PX_PER_POINT)
+    most = min(LONGEST_DRAWN_PX / max(page), math.sqrt(MOST_DRAWN_PX / (page[0] * page[1])))
+    least = 1 / min(page) if alone else PX_PER_POINT
+    return max(least, min(finest, most))
 
 
 def page_alone(data: bytes, number: int, limits: Limits) -> bytes:

@@ -86,7 +86,7 @@ def read_and_judge(
     """
     artwork = read_artwork(data, name, limits, opened)
     source, facts = artwork.source, artwork.facts
-    if not isinstance(source, BitmapSource):
+    if not isinstance(source, BitmapSource) and not (isinstance(source, PageSource) and not source.vector):
         return artwork
     try:
         with ThreadPoolExecutor(1) as beside:
