@@ -51,6 +51,16 @@ def test_a_larger_one_of_the_same_picture_is_pointed_out(signed_in: Any, bring: 
     ]
 
 
+def test_an_enlarged_one_is_no_larger(bring: Bring) -> None:
+    smooth = disc(1200, margin=90, ground="#ffffff").resize((300, 300), Image.LANCZOS)
+    small = saved(smooth, "PNG")
+    bring("logo.png", small)
+    large = saved(smooth.resize((1200, 1200), Image.BICUBIC), "PNG")
+    assert [(one["name"], one["relation"]) for one in bring("logo-large.png", large)["alike"]] == [
+        ("logo.png", "as large")
+    ]
+
+
 def test_other_pictures_are_not_alike(bring: Bring) -> None:
     bring("a.jpg", sized(600, 400))
     assert bring("b.jpg", saved(photo(600, 400, seed=99), "JPEG"))["alike"] == []

@@ -22,6 +22,7 @@ _pixels = PixelCache()
 _opened: dict[str, Source] = {}
 NOT_THERE = "There is no such artwork."
 SAME_SIZE = 0.01
+SAME_DETAIL = 0.15  # it is measured to within that
 _MOST_OPENED = 12  # each holds its working copy decoded, at most 8 MB
 
 
@@ -86,9 +87,16 @@ def _relation(one: Artwork, other: Artwork) -> tuple[str, str] | None:
         return None
     if one.facts["vector"] != other.facts["vector"]:
         return ("a vector", "a bitmap") if other.facts["vector"] else ("a bitmap", "a vector")
-    if abs(sizes[0][0] - sizes[1][0]) <= SAME_SIZE * sizes[0][0]:
+    own, others = (_detail(entry) for entry in (one, other))
+    enlarged = any(_detail(entry) < max(size) for entry, size in zip((one, other), sizes, strict=True))
+    if abs(own - others) <= (SAME_DETAIL if enlarged else SAME_SIZE) * max(own, others):
         return "as large", "as large"
-    return ("larger", "smaller") if sizes[1][0] > sizes[0][0] else ("smaller", "larger")
+    return ("larger", "smaller") if others > own else ("smaller", "larger")
+
+
+def _detail(artwork: Artwork) -> float:
+    """The px that it really carries along its longest side: one that was enlarged is no larger for that."""
+    return float(artwork.facts["detail_px"] or max(artwork.facts["width"], artwork.facts["height"]))
 
 
 def original_bytes(artwork: Artwork) -> bytes:

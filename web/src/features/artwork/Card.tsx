@@ -43,14 +43,15 @@ export function Card({ workspace, artwork, choose }: Props) {
               Save the original
             </a>
           </div>
-          <FactList artwork={artwork} />
-          <Colours colours={(artwork.prepared_facts ?? facts).colours} />
           {facts.warnings.map((warning) => (
             <p key={warning} className="mt-3 border-l-2 border-risky pl-3 text-risky">
               {warning}
             </p>
           ))}
-          <Alike artwork={artwork} choose={choose} />
+          <Alike better artwork={artwork} choose={choose} />
+          <FactList artwork={artwork} />
+          <Colours colours={(artwork.prepared_facts ?? facts).colours} />
+          <Alike better={false} artwork={artwork} choose={choose} />
           <Versions workspace={workspace} artwork={artwork} choose={choose} />
           <About workspace={workspace} artwork={artwork} choose={choose} />
         </>
@@ -130,15 +131,17 @@ function PutAway({ workspace, artwork }: { workspace: string; artwork: ArtworkOu
 
 const BETTER = ["larger", "a vector"];
 
-/** Other artwork that shows the same thing; a better one is named first. */
-function Alike({ artwork, choose }: Omit<Props, "workspace">) {
-  const others = [...artwork.alike].sort(
-    (a, b) => Number(BETTER.includes(b.relation)) - Number(BETTER.includes(a.relation)),
-  );
-  return others.slice(0, 4).map((other) => (
+interface AlikeProps extends Omit<Props, "workspace"> {
+  better: boolean;
+}
+
+/** Other artwork that shows the same thing: a better one is told before all else, the others at the end. */
+function Alike({ better, artwork, choose }: AlikeProps) {
+  const others = artwork.alike.filter((other) => BETTER.includes(other.relation) === better);
+  return others.slice(0, 3).map((other) => (
     <p
       key={other.id}
-      className={`mt-3 border-l-2 pl-3 text-[13px] ${BETTER.includes(other.relation) ? "border-risky text-risky" : "border-hairline text-soft"}`}
+      className={`mt-3 border-l-2 pl-3 text-[13px] ${better ? "border-risky text-risky" : "border-hairline text-soft"}`}
     >
       {words(other.relation)}{" "}
       <button type="button" onClick={() => choose(other.id)} className="min-h-6 font-semibold underline">
@@ -154,7 +157,7 @@ const words = (relation: string) =>
     smaller: "A smaller one of this is",
     "a vector": "You have a vector of this, crisp at any size:",
     "a bitmap": "A bitmap of this is",
-    "as large": "Just as large, and the same picture, is",
+    "as large": "The same picture, with as much detail, is",
   })[relation] ?? "The very same file came in as";
 
 /** Where it is seen, its tags, and its newer and earlier files. */
