@@ -28,7 +28,7 @@ LONGEST_EDGE_PX = 64
 LEAST_EDGES = 60
 NEARLY_STRAIGHT = 0.9  # cosine between the row and the direction in which an edge changes
 MOST_WAY = 1.6  # of the step, up and down together: more is a thin line, or noise
-ROWS_LOOKED_AT = 1024
+ROWS_LOOKED_AT = 512
 SAMPLED = 8  # every so many rows do for a percentile
 SHARPEST = 20  # percent
 # Widths in px of the old grid, the sharpest fifth first. Edges of a picture's own size stay below 0.8 px.
@@ -42,6 +42,7 @@ ALONG_GRID, ALONG_GRID_WIDTH = 0.995, 0.67
 LEAST_CROSSING = 0.1  # of all edges
 SHARPEST_IN_PHOTO = 5  # percent
 SOFT_FROM = 2.0  # times; cameras leave edges of 1 to 2 px
+GRAIN_PX = 1024  # of a corner
 LEAST_GRAIN = 0.5  # of 255; enlarging leaves no noise from px to px
 
 FINE = 4096  # points of the spectrum of repetition: 0.00024 cycles/px apart
@@ -88,8 +89,10 @@ def _factor_of_photo(plane: Plane, edges: Edges) -> float | None:
     width = float(np.percentile(edges.width, SHARPEST_IN_PHOTO))
     if width < LEAST_FACTOR * OWN_WIDTH:
         return 1.0
+    if _grain(plane[:GRAIN_PX, :GRAIN_PX]) >= LEAST_GRAIN:
+        return None
     factor = width / OWN_WIDTH
-    return _grid_near(plane, factor) or (factor if factor >= SOFT_FROM and _grain(plane) < LEAST_GRAIN else None)
+    return _grid_near(plane, factor) or (factor if factor >= SOFT_FROM else None)
 
 
 def _grain(plane: Plane) -> float:
