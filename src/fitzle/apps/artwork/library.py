@@ -96,7 +96,7 @@ def _relation(one: Artwork, other: Artwork) -> tuple[str, str] | None:
 
 def _detail(artwork: Artwork) -> float:
     """The px that it really carries along its longest side: one that was enlarged is no larger for that."""
-    return float(artwork.facts["detail_px"] or max(artwork.facts["width"], artwork.facts["height"]))
+    return float(artwork.facts.get("detail_px") or max(artwork.facts["width"], artwork.facts["height"]))
 
 
 def original_bytes(artwork: Artwork) -> bytes:

@@ -35,9 +35,9 @@ export function PlacesMenu({ workspace, artwork }: { workspace: string; artwork:
           align="start"
           sideOffset={6}
           collisionPadding={12}
-          className="z-20 w-80 border border-ink bg-sheet"
+          className="z-20 flex max-h-(--radix-popover-content-available-height) w-80 flex-col border border-ink bg-sheet"
         >
-          <div className="max-h-[min(420px,55vh)] overflow-y-auto px-4 py-2">
+          <div className="max-h-105 flex-1 overflow-y-auto px-4 py-2">
             {wall.data?.shelves.map((shelf) => (
               <fieldset key={shelf.id} className="border-b border-hairline py-2 last:border-b-0">
                 <legend className="float-left w-full font-heading text-[13px] font-semibold">
