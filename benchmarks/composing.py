@@ -63,8 +63,9 @@ def _artworks() -> tuple[dict[str, Any], dict[str, Any], dict[str, bytes]]:
 
 
 def _looked(width: int, height: int, data: dict[str, Any] | None = None) -> Any:
-    from fitzle.core.piece.document import Piece
     from fitzle.core.pipeline import look_at_fit, plan_fit
+
+    from fitzle.core.piece.document import Piece
     from fitzle.core.spec.sheet import SpecSheet
 
     facts, sources, _ = _artworks()
@@ -98,7 +99,7 @@ def pillow_ms(median_ms: Any) -> float:
 
     mark = Image.fromarray(pyvips.Image.svgload_buffer(files["mark"], scale=0.8).numpy())
     font = ImageFont.truetype(str(font_file), round(layout.size_px))
-    words, stroke = "\n".join(layout.lines), round(0.06 * layout.letter_px)
+    words, stroke = "\n".join(layout.lines), round(0.06 * layout.cap_height_px)
 
     def draw() -> Any:
         picture = Image.linear_gradient("L").rotate(60).resize((WIDTH, HEIGHT))
@@ -124,7 +125,7 @@ def headline_ms() -> float:
     from fitzle.core.type.library import family_named
     from fitzle.core.type.setting import Setting, set_words
 
-    setting, taken = Setting(family_named("Work Sans").cut(800)), []
+    setting, taken = Setting(family_named("Work Sans").face(800)), []
     for _ in range(30):
         shaping.shaped.cache_clear()
         started = time.perf_counter()
@@ -136,10 +137,10 @@ def headline_ms() -> float:
 def twelve_places_ms(median_ms: Any) -> float:
     """One piece in the sample's twelve placements: planned, looked at, judged and drawn at the size of the wall."""
     from demo.sheets import shelves
+    from fitzle.core.pipeline import look_at_fit, plan_fit, proof_bytes
 
     from fitzle.core.geometry.scale import shelf_scale
     from fitzle.core.piece.document import Piece
-    from fitzle.core.pipeline import look_at_fit, plan_fit, proof_bytes
 
     facts, sources, _ = _artworks()
     document = Piece.model_validate(piece())
@@ -219,8 +220,9 @@ def _many_renders() -> None:
     import django
 
     django.setup()
-    import fitzle.apps.api.root  # noqa: F401
     from fitzle.core.pipeline import proof_bytes
+
+    import fitzle.apps.api.root  # noqa: F401
     from fitzle.core.type.library import offered_families
 
     names, sources = [family.name for family in offered_families()], _artworks()[1]

@@ -13,9 +13,10 @@ WIDTH, HEIGHT, LIMIT = 1280, 720, 300_000
 
 def ours(data: bytes) -> bytes:
     """The command line's way, from bytes to file, judged and scored."""
+    from fitzle.core.pipeline import facts_and_sources, make_fit, plan_fit
+
     from fitzle.core.artwork.reading import read_artwork
     from fitzle.core.piece.editing import new_piece
-    from fitzle.core.pipeline import facts_and_sources, make_fit, plan_fit
     from fitzle.core.spec.sheet import SpecSheet
 
     sheet = SpecSheet.model_validate(
@@ -52,12 +53,11 @@ def main() -> None:
     """`fit_once.py ours|pillow PHOTO OUT`."""
     way, photo, out = sys.argv[1:]
     import cv2  # noqa: F401
+    import fitzle.core.pipeline  # noqa: F401, both ways start with the same modules loaded
     import pyjpegli  # noqa: F401
     import pyvips  # noqa: F401
     import skia  # noqa: F401
     from PIL import Image  # noqa: F401
-
-    import fitzle.core.pipeline  # noqa: F401, both ways start with the same modules loaded
 
     data = Path(photo).read_bytes()
     before = peak_kb()

@@ -72,11 +72,11 @@ def fit_of_a_photo() -> list[Row]:
 def previews() -> list[Row]:
     """Proofs for the screen from the working copy, as the server makes them."""
     from demo.marks import MARKS
+    from fitzle.core.pipeline import plan_fit, proof_bytes
 
     from fitzle.core.artwork.reading import read_artwork
     from fitzle.core.artwork.working import WorkingSource, make_working_copy
     from fitzle.core.piece.editing import new_piece
-    from fitzle.core.pipeline import plan_fit, proof_bytes
     from fitzle.core.spec.sheet import SpecSheet
 
     art = read_artwork(large_photo().read_bytes(), "photo.jpg")
@@ -106,12 +106,12 @@ def _pillow_preview(data: bytes) -> bytes:
 def logo_bytes() -> list[Row]:
     """The sample's logo as a lossless PNG at 880 x 220."""
     from demo.marks import MARKS
+    from fitzle.core.pipeline import plan_fit
 
     from fitzle.core.artwork.reading import read_artwork
-    from fitzle.core.encode.picture import Picture
     from fitzle.core.encode.png import lossless_png
+    from fitzle.core.encode.raster import Raster
     from fitzle.core.piece.editing import new_piece
-    from fitzle.core.pipeline import plan_fit
     from fitzle.core.render.painting import paint
     from fitzle.core.spec.sheet import SpecSheet
 
@@ -122,11 +122,11 @@ def logo_bytes() -> list[Row]:
     for name in ("ottermoor-dark.svg", "wheel-badge.svg", "ding.svg"):
         art = read_artwork(MARKS[name].encode(), name)
         plan = plan_fit(new_piece("p", "a", "mark"), sheet, {"a": art.facts}).plan
-        pixels = Picture(paint(plan, {"a": art.source})).pixels
+        pixels = Raster(paint(plan, {"a": art.source})).pixels
         out = io.BytesIO()
         Image.fromarray(pixels).save(out, "PNG", optimize=True)
         rows.append(
-            row(f"lossless PNG of {name}", len(lossless_png(Picture(pixels))), out.tell(), "bytes", "ratio <= 0.8")
+            row(f"lossless PNG of {name}", len(lossless_png(Raster(pixels))), out.tell(), "bytes", "ratio <= 0.8")
         )
     return rows
 

@@ -14,11 +14,14 @@ def lesson(artwork: dict[str, str], page_header: str) -> dict[str, Any]:
         "subject": "Lesson 12: True a wheel",
         "parts": [
             {"id": "ground", "role": "ground"},
-            {"id": "picture", "role": "picture", "artwork": artwork["dusk-ride.jpg"], "focus": {"x": 0.68, "y": 0.7}},
+            {
+                "id": "picture", "role": "picture", "artwork": artwork["dusk-ride.jpg"],
+                "focal_point": {"x": 0.68, "y": 0.7},
+            },
             {
                 "id": "guest", "role": "picture", "artwork": artwork["workbench.jpg"], "name": "Guest wheel",
                 "stands": {"anchor": "top-right", "dx": -0.07, "dy": 0.07, "width": 0.34, "height": 0.34},
-                "focus": {"x": 0.37, "y": 0.5}, "zoom": 1.15,
+                "focal_point": {"x": 0.37, "y": 0.5}, "zoom": 1.15,
                 "die": {"shape": "circle", "border": {"width": 0.05, "colour": "#f6e7b8"}},
             },
             {

@@ -67,15 +67,17 @@ def _compose(workspace: Any, owner: Any, brought: dict[str, str], by_name: dict[
     """The sample's composed piece: one lesson, in two places of different shapes."""
     from demo.lesson import lesson
     from fitzle.apps.destinations.shelves import placements_of
-    from fitzle.apps.pieces.composing import stand
-    from fitzle.apps.pieces.fits import make_file
+    from fitzle.apps.pieces.fits import stand
+    from fitzle.apps.pieces.making import make_file
     from fitzle.apps.pieces.saving import create_piece
     from fitzle.core.piece.document import Piece
 
     places = [by_name["Lesson thumbnail"], by_name["Page header"]]
-    piece = create_piece(workspace, owner, Piece.model_validate(lesson(brought, page_header=places[1])))
-    for placement in placements_of(workspace, places):
-        make_file(stand(piece, placement).pk)
+    placements = placements_of(workspace, places)
+    header = next(entry.slug for entry in placements if str(entry.pk) == places[1])
+    piece = create_piece(workspace, owner, Piece.model_validate(lesson(brought, page_header=header)))
+    for fit in stand(piece, placements):
+        make_file(fit.pk)
 
 
 # A tile with a ground of its own colour has no seam where the destination rounds its corners.
@@ -83,21 +85,22 @@ GROUNDS = {"Touch icon": "#17443c", "Floor patch": "#17443c"}
 
 
 def _place(workspace: Any, owner: Any, artwork: Any, placements: list[str]) -> None:
-    from fitzle.apps.pieces.fits import make_file, place
+    from fitzle.apps.pieces.fits import place
+    from fitzle.apps.pieces.making import make_file
     from fitzle.apps.pieces.saving import save_changes
-    from fitzle.core.piece.changes import Change
+    from fitzle.core.piece.changes import SetField
 
     fits = place(workspace, owner, artwork.pk, placements)
     piece = fits[0].piece
     if artwork.name in FOCUS:
         x, y = FOCUS[artwork.name]
-        change = Change(part="picture", field="focus", value={"x": x, "y": y})
+        change = SetField(part="picture", field="focal_point", value={"x": x, "y": y})
         piece = save_changes(piece, owner, piece.revision, [change], "move the focus")
     for fit in fits:
         colour = GROUNDS.get(fit.placement.spec.name)
         if colour:
-            change = Change(
-                part="ground", field="fill", value={"kind": "solid", "colour": colour}, placement=str(fit.placement_id)
+            change = SetField(
+                part="ground", field="fill", value={"kind": "solid", "colour": colour}, placement=fit.placement.slug
             )
             piece = save_changes(piece, owner, piece.revision, [change], "change the ground")
         make_file(fit.pk)

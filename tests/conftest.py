@@ -81,8 +81,8 @@ def bring(signed_in: Any, run: Any) -> Callable[..., Any]:
     """Brings a file in, has the workers read it, and gives its artwork."""
     from tests.apps.helpers import upload
 
-    def brought(name: str, data: bytes, fills: str = "") -> Any:
-        return upload(signed_in, "juno", name, data, fills, run)
+    def brought(name: str, data: bytes, targets: str = "") -> Any:
+        return upload(signed_in, "juno", name, data, targets, run)
 
     return brought
 

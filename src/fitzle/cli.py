@@ -18,6 +18,7 @@ from fitzle.core.errors import ArtworkError, FitzleError, ValueOutOfRange
 
 ACCEPTED, REFUSED, WRONG = 0, 1, 2  # exit codes
 LARGEST_INPUT_BYTES = 100_000_000
+USUAL_SECONDS = 10.0  # as core.encode.budget has it, which is not loaded for the help alone
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -57,7 +58,11 @@ def _parser() -> argparse.ArgumentParser:
     render.add_argument("piece", type=Path)
     render.add_argument("--spec", type=Path, required=True, help="the spec sheet (JSON)")
     render.add_argument("--out", type=Path, required=True, help="the folder for the file")
+    render.add_argument("--take", default="", help="one of the piece's alternatives")
+    render.add_argument("--row", type=Path, help='values for the piece\'s fields (JSON): {"values": {"title": "…"}}')
+    _add_budget(render)
     render.set_defaults(run=_render)
+
     still = commands.add_parser("still", parents=[common], help="one frame of a clip at full resolution")
     still.add_argument("clip", type=Path)
     still.add_argument("--at", type=float, required=True, help="seconds from the beginning")
@@ -86,6 +91,20 @@ def _add_fit_options(fit: argparse.ArgumentParser) -> None:
     fit.add_argument("--ground", help="a colour like '#1d3b4f', or none")
     fit.add_argument("--tint", help="draw a one-colour mark in this colour")
     fit.add_argument("--subject", help="what the file name calls it")
+    _add_budget(fit)
+
+
+def _add_budget(command: argparse.ArgumentParser) -> None:
+    command.add_argument(
+        "--seconds", type=_seconds, default=USUAL_SECONDS, help="how long the search for the best file may take (10)"
+    )
+
+
+def _seconds(text: str) -> float:
+    seconds = float(text)
+    if not 0 < seconds < float("inf"):
+        raise ValueError(text)
+    return seconds
 
 
 def _inspect(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
@@ -117,10 +136,11 @@ def _still(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
 def _cutout(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
     from fitzle.core.artwork.reading import read_artwork
     from fitzle.core.artwork.steps.cutting_alone import cut_alone
-    from fitzle.core.encode.saving import OPAQUE_ENDINGS, format_of, picture_file
+    from fitzle.core.encode.saving import format_of, picture_file
+    from fitzle.core.formats import format_of_extension
 
     name = args.picture.name
-    if args.out.suffix.lower() in OPAQUE_ENDINGS:
+    if format_of_extension(args.out.suffix) == "jpeg":
         raise ValueOutOfRange("this ending has no transparency", expected=".png or .webp", actual=repr(args.out.suffix))
     format_of(args.out.suffix)
     source = read_artwork(_bytes_of(args.picture), name).source
@@ -152,7 +172,7 @@ def _fit(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
         "artwork": "artwork",
         "mode": args.mode,
         "tint": args.tint,
-        "focus": _focus(args.focus),
+        "focal_point": _focus(args.focus),
         "padding": _padding(args.padding),
         "centring": args.centring,
     }
@@ -162,7 +182,7 @@ def _fit(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
         "parts": [{"id": "ground", "role": "ground", "fill": ground}, part],
     }
     piece = validated(Piece, data, subject="the options", noun="fit")
-    return _deliver(piece, sheet, {"artwork": artwork}, args.out)
+    return _deliver(piece, sheet, sheet.placement, {"artwork": artwork}, args)
 
 
 def _render(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
@@ -172,47 +192,67 @@ def _render(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
 
     sheet = _spec_of(args.spec)
     piece = read_piece(_bytes_of(args.piece), args.piece.name)
-    names = artworks_in(piece) | artworks_in(piece, sheet.name)
+    row = _row_of(args.row)
+    # Pieces that were kept before placements had slugs name them by what the sheet is called.
+    placement = sheet.placement if sheet.placement in piece.adjustments else sheet.name
+    shown = artworks_in(piece, placement, args.take, row)
+    names = shown | {other for name in shown for other in piece.versions.get(name, ())}
     artworks = {name: read_artwork(_bytes_of(args.piece.parent / name), name) for name in sorted(names)}
-    return _deliver(piece, sheet, artworks, args.out)
+    return _deliver(piece, sheet, placement, artworks, args, take=args.take, row=row)
 
 
-def _deliver(piece: Any, sheet: Any, artworks: dict[str, Any], folder: Path) -> tuple[dict[str, Any], int]:
-    from fitzle.core.pipeline import facts_and_sources, look_at_fit, make_fit, name_of, plan_fit
+def _row_of(path: Path | None) -> Any:
+    from fitzle.core.documents import read_plain, validated
+    from fitzle.core.piece.document import Row
 
-    facts, sources = facts_and_sources(artworks)
-    planned = look_at_fit(plan_fit(piece, sheet, facts, sheet.name), sheet, facts, sources)
-    made = make_fit(planned, sheet, sources)
-    answer: dict[str, Any] = {"file": None, "width": made.plan.size.width, "height": made.plan.size.height}
-    if made.encoded and made.verdict != "refused":
-        name = name_of(made, sheet, piece.subject, date=datetime.now(UTC).date().isoformat(), version="1")
-        answer["file"] = str(_written(folder, name, made.encoded.data))
+    if path is None:
+        return None
+    data = {"id": path.stem[:40], **read_plain(_bytes_of(path), path.name, "row")}
+    return validated(Row, data, subject=path.name, noun="row")
+
+
+def _deliver(
+    piece: Any, sheet: Any, placement: str, artworks: dict[str, Any], args: argparse.Namespace, **more: Any
+) -> tuple[dict[str, Any], int]:
+    from fitzle.core.encode.budget import Budget
+    from fitzle.core.fit.deciding import decide, plan_fit
+    from fitzle.core.fit.making import make_fit, name_of
+    from fitzle.core.fit.request import FitArtwork, FitRequest
+
+    known = {name: FitArtwork(artwork.facts, name) for name, artwork in artworks.items()}
+    sources = {name: artwork.source for name, artwork in artworks.items()}
+    planned = plan_fit(FitRequest(piece, sheet, placement, known, **more))
+    made = make_fit(decide(planned, sources), sources, Budget(args.seconds))
+    size, verdict, encoded = made.decided.plan.size, made.judgement.verdict, made.encoded
+    answer: dict[str, Any] = {"file": None, "width": size.width, "height": size.height}
+    if encoded and verdict != "refused":
+        name = name_of(made, piece.subject, date=datetime.now(UTC).date().isoformat(), version="1")
+        answer["file"] = str(_written(args.out, name, encoded.data))
     answer |= {
-        "format": made.encoded.format if made.encoded else None,
-        "bytes": len(made.encoded.data) if made.encoded else None,
-        "verdict": made.verdict,
-        "quality": {"metric": "ssimulacra2", "score": made.encoded.score if made.encoded else None},
-        "findings": _plain(made.findings),
+        "format": encoded.format if encoded else None,
+        "bytes": len(encoded.data) if encoded else None,
+        "verdict": verdict,
+        "quality": {"metric": "ssimulacra2", "score": encoded.score if encoded else None},
+        "findings": _plain(made.judgement.findings),
     }
-    return answer, REFUSED if made.verdict == "refused" else ACCEPTED
+    return answer, REFUSED if verdict == "refused" else ACCEPTED
 
 
 def _check(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
-    from fitzle.core.findings import verdict_of
-    from fitzle.core.pipeline import judge_finished
+    from fitzle.core.fit.making import judge_finished
 
     sheet = _spec_of(args.spec)
-    facts, demands = judge_finished(_bytes_of(args.file), args.file.name, sheet)
-    findings = [demand.finding for demand in demands if demand.finding]
-    verdict = verdict_of(findings)
+    facts, judgement = judge_finished(_bytes_of(args.file), args.file.name, sheet)
     answer = {
         "file": str(args.file), "width": facts.width, "height": facts.height, "format": facts.format,
-        "bytes": facts.bytes, "verdict": verdict,
+        "bytes": facts.bytes, "verdict": judgement.verdict,
         "quality": {"metric": "ssimulacra2", "score": None},
-        "demands": [{"rule": d.rule, "asked": d.asked, "measured": d.measured, "state": d.state} for d in demands],
-        "findings": _plain(findings),
+        "demands": [
+            {"rule": d.rule, "asked": d.asked, "measured": d.measured, "state": d.state} for d in judgement.demands
+        ],
+        "findings": _plain(judgement.findings),
     }  # fmt: skip
-    return answer, REFUSED if verdict == "refused" else ACCEPTED
+    return answer, REFUSED if judgement.verdict == "refused" else ACCEPTED
 
 
 def _plain(findings: list[Any]) -> list[dict[str, Any]]:

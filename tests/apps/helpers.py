@@ -17,11 +17,11 @@ def send(client: Any, method: str, path: str, body: Any = None) -> Any:
     return call(f"/api/{path}", json.dumps(body) if body is not None else "", content_type="application/json")
 
 
-def upload(client: Any, slug: str, name: str, data: bytes, fills: str = "", run: Any = None) -> Any:
+def upload(client: Any, slug: str, name: str, data: bytes, targets: str = "", run: Any = None) -> Any:
     """Uploads one file and runs what it queued; the answer's first artwork as it is afterwards."""
     with run(execute=True):
         answer = client.post(
-            f"/api/workspaces/{slug}/artwork", {"files": [SimpleUploadedFile(name, data)], "fills": fills}
+            f"/api/workspaces/{slug}/artwork", {"files": [SimpleUploadedFile(name, data)], "targets": targets}
         )
     assert answer.status_code == 202, answer.content
     first = answer.json()[0]["id"]

@@ -99,10 +99,10 @@ def test_a_file_that_could_not_be_made_says_so(signed_in: Any, juno: Any, place:
     [fit] = fill(juno[1], juno[0], art["id"], [str(place(name="Huge").pk)])
     task_failure.send(sender=make_fit_file, args=[str(fit.pk)], kwargs={})
     view = signed_in.get(f"/api/workspaces/juno/fits/{fit.pk}").json()
-    assert view["state"] == "refused"
-    assert "too much memory" in view["findings"][0]["message"]
+    assert (view["state"], view["measuring"], view["deliverable"]) == ("failed", False, False)
+    assert "too much memory" in view["failure"]
     make_fit_file(str(fit.pk))
-    assert signed_in.get(f"/api/workspaces/juno/fits/{fit.pk}").json()["state"] == "refused", "not tried on and on"
+    assert signed_in.get(f"/api/workspaces/juno/fits/{fit.pk}").json()["state"] == "failed", "not tried on and on"
     task_failure.send(sender=make_fit_file, args=["00000000-0000-0000-0000-000000000000"], kwargs={})
 
 
@@ -111,4 +111,4 @@ def test_a_clip_whose_search_was_ended_keeps_no_place_waiting(juno: Any) -> None
     clip = bring_in(juno[1], juno[0], "a.mp4", [b"x"], ["somewhere"])
     task_failure.send(sender=propose_clip_stills, args=[str(clip.pk)], kwargs={})
     clip.refresh_from_db()
-    assert clip.fills == []
+    assert clip.targets == []

@@ -91,7 +91,7 @@ def test_a_clip_that_is_dropped_on_a_place_fills_it_with_its_best_still(
 ) -> None:
     entry = place()
     found = bring("talk.mp4", clip(), str(entry.pk))
-    assert found["fills"] == []
+    assert found["targets"] == []
     assert wall_proofs(signed_in, "juno")["Test place"]["state"] != "empty"
 
 

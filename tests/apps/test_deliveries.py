@@ -51,7 +51,7 @@ def test_what_changed_since_is_out_of_date_and_delivered_alone(filled: Any, run:
     head = filled.get(f"/api/workspaces/juno/fits/{wall_proofs(filled, 'juno')['Head']['fit']}").json()
     body = {
         "revision": head["piece"]["revision"], "step": "tint",
-        "changes": [{"part": "mark", "field": "tint", "value": "#202020", "placement": head["placement"]}],
+        "values": [{"part": "mark", "field": "tint", "value": "#202020"}], "everywhere": False,
     }  # fmt: skip
     with run(execute=True):
         send(filled, "patch", f"workspaces/juno/fits/{head['id']}", body)
@@ -80,7 +80,7 @@ def test_nothing_to_deliver_is_said(signed_in: Any) -> None:
 
 def test_colliding_names_in_one_folder_are_numbered(signed_in: Any, place: Any, run: Any) -> None:
     places = [place(name=name, naming="same") for name in ("A", "B")]
-    fills = ",".join(str(entry.pk) for entry in places)
-    upload(signed_in, "juno", "m.svg", svg(), fills, run)
+    targets = ",".join(str(entry.pk) for entry in places)
+    upload(signed_in, "juno", "m.svg", svg(), targets, run)
     made = send(signed_in, "post", "workspaces/juno/deliveries", {}).json()
     assert sorted(file["name"] for file in made["files"]) == ["same-2.png", "same.png"]

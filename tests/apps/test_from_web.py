@@ -168,7 +168,7 @@ def test_a_picture_from_the_web_becomes_artwork(
     target = place(name="Header")
     with run(execute=True):
         answer = send(
-            signed_in, "post", "workspaces/juno/artwork/from-web", {"address": address, "fills": [str(target.pk)]}
+            signed_in, "post", "workspaces/juno/artwork/from-web", {"address": address, "targets": [str(target.pk)]}
         )
     assert answer.status_code == 202, answer.content
     [found] = signed_in.get("/api/workspaces/juno/artwork").json()

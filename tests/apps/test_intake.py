@@ -51,7 +51,7 @@ def test_one_broken_file_does_not_stop_the_others(signed_in: Any, run: Any) -> N
 
     files = [SimpleUploadedFile("bad.svg", b"<svg"), SimpleUploadedFile("good.svg", svg())]
     with run(execute=True):
-        signed_in.post("/api/workspaces/juno/artwork", {"files": files, "fills": ""})
+        signed_in.post("/api/workspaces/juno/artwork", {"files": files, "targets": ""})
     states = {entry["name"]: entry["state"] for entry in signed_in.get("/api/workspaces/juno/artwork").json()}
     assert states == {"bad.svg": "failed", "good.svg": "ready"}
 
@@ -116,7 +116,7 @@ def test_a_drop_on_a_place_that_is_not_there_is_404(signed_in: Any) -> None:
     from django.core.files.uploadedfile import SimpleUploadedFile
 
     for wrong in ("nonsense", "00000000-0000-0000-0000-000000000000"):
-        body = {"files": [SimpleUploadedFile("a.svg", svg())], "fills": wrong}
+        body = {"files": [SimpleUploadedFile("a.svg", svg())], "targets": wrong}
         assert signed_in.post("/api/workspaces/juno/artwork", body).status_code == 404
 
 
@@ -135,10 +135,10 @@ def test_artwork_waits_for_its_places_and_stops_waiting_when_its_worker_died(
     from fitzle.apps.artwork.models import Artwork
 
     art = upload(signed_in, "juno", "m.svg", svg(), str(place().pk), run)
-    assert art["state"] == "ready" and art["fills"] == [], "it stands where it was dropped"
-    Artwork.objects.filter(pk=art["id"]).update(fills=["somewhere"], changed_at=timezone.now() - timedelta(minutes=5))
+    assert art["state"] == "ready" and art["targets"] == [], "it stands where it was dropped"
+    Artwork.objects.filter(pk=art["id"]).update(targets=["somewhere"], changed_at=timezone.now() - timedelta(minutes=5))
     settle_stuck(juno[1])
-    assert Artwork.objects.get(pk=art["id"]).fills == []
+    assert Artwork.objects.get(pk=art["id"]).targets == []
 
 
 def test_a_lottie_animation_is_kept_and_checked(signed_in: Any, run: Any) -> None:
@@ -146,7 +146,7 @@ def test_a_lottie_animation_is_kept_and_checked(signed_in: Any, run: Any) -> Non
     data = json.dumps(wheel()).encode()
     found = upload(signed_in, "juno", "wheel.json", data, "suited", run=run)
     assert (found["state"], found["facts"]["format"], found["facts"]["kind"]) == ("ready", "lottie", "clip")
-    assert found["fills"] == []
+    assert found["targets"] == []
     path = f"/api/workspaces/juno/artwork/{found['id']}"
     assert signed_in.get(f"{path}/original").content == data
     assert signed_in.get(f"{path}/picture?width=64").status_code == 404

@@ -26,7 +26,7 @@ def change(client: Any, fit: dict[str, Any], field: str, value: Any, **more: Any
     body = {
         "revision": more.pop("revision", fit["piece"]["revision"]),
         "step": f"set {field}",
-        "changes": [{"part": more.pop("part", "mark"), "field": field, "value": value, **more}],
+        "changes": [{"act": "set", "part": more.pop("part", "mark"), "field": field, "value": value, **more}],
     }
     return send(client, "patch", f"workspaces/juno/fits/{fit['id']}", body)
 
@@ -55,11 +55,33 @@ def test_the_file_is_made_anew_for_the_new_state(signed_in: Any, fit: dict[str, 
 
 
 def test_an_adjustment_counts_only_here_and_everywhere_counts_everywhere(signed_in: Any, fit: dict[str, Any]) -> None:
-    here = change(signed_in, fit, "tint", "#ff0000", placement=fit["placement"]).json()
+    here = change(signed_in, fit, "tint", "#ff0000", placement=fit["sheet"]["slug"]).json()
     assert here["adjusted"] == ["mark.tint"]
     assert tint_of(here) is None
     everywhere = change(signed_in, here, "tint", "#00ff00").json()
     assert tint_of(everywhere) == "#00ff00"
+    assert everywhere["here"]["mark"]["tint"] == "#ff0000", "a plain change leaves what differs here"
+
+
+def test_what_everywhere_and_only_here_mean_is_decided_here(signed_in: Any, fit: dict[str, Any]) -> None:
+    def give(now: dict[str, Any], tint: str, **more: Any) -> dict[str, Any]:
+        body = {"revision": now["piece"]["revision"], "step": "tint", **more}
+        body["values"] = [{"part": "mark", "field": "tint", "value": tint}]
+        return send(signed_in, "patch", f"workspaces/juno/fits/{fit['id']}", body).json()  # type: ignore[no-any-return]
+
+    here = give(fit, "#ff0000", everywhere=False)
+    assert (here["adjusted"], tint_of(here), here["here"]["mark"]["tint"]) == (["mark.tint"], None, "#ff0000")
+    everywhere = give(here, "#00ff00", everywhere=True)
+    assert (everywhere["adjusted"], tint_of(everywhere)) == ([], "#00ff00")
+    again = give(everywhere, "#0000ff", everywhere=False)
+    body = {"revision": again["piece"]["revision"], "step": "back", "take_back": ["mark.tint"]}
+    back = send(signed_in, "patch", f"workspaces/juno/fits/{fit['id']}", body).json()
+    assert (back["adjusted"], back["here"]["mark"]["tint"]) == ([], "#00ff00")
+
+
+def test_a_placement_that_is_not_there_cannot_be_adjusted(signed_in: Any, fit: dict[str, Any]) -> None:
+    answer = change(signed_in, fit, "tint", "#ff0000", placement="nowhere")
+    assert answer.status_code == 422 and "no placement 'nowhere'" in answer.json()["message"]
 
 
 def test_undo_and_redo_walk_the_history_and_a_new_change_cuts_it(signed_in: Any, fit: dict[str, Any]) -> None:

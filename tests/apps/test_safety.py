@@ -92,7 +92,7 @@ def _call(client: Client, method: str, path: str, body: Any) -> Any:
     if path.endswith("/newer"):
         return client.post(path, {"file": SimpleUploadedFile("a.svg", svg())})
     if path.endswith("/artwork") and method == "post":
-        return client.post(path, {"files": [SimpleUploadedFile("a.svg", svg())], "fills": ""})
+        return client.post(path, {"files": [SimpleUploadedFile("a.svg", svg())], "targets": ""})
     return send(client, method, path.removeprefix("/api/"), body)
 
 

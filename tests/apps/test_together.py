@@ -49,9 +49,9 @@ def at_once(works: list[Callable[[], Any]]) -> list[Any]:
 
 def saving(piece: Any, user: Any, part: str, value: str) -> Callable[[], Any]:
     from fitzle.apps.pieces.saving import save_changes
-    from fitzle.core.piece.changes import Change
+    from fitzle.core.piece.changes import SetField
 
-    change = Change(part=part, field="text", value=value)
+    change = SetField(part=part, field="text", value=value)
     return lambda: save_changes(piece, user, 1, [change], f"set {part}")
 
 
@@ -97,9 +97,9 @@ def test_undo_and_a_save_at_once_leave_a_history_that_can_be_walked(juno: Any, p
 
 def test_parts_added_at_once_get_ids_of_their_own(juno: Any, piece: Any) -> None:
     from fitzle.apps.pieces.saving import save_changes
-    from fitzle.core.piece.changes import Change
+    from fitzle.core.piece.changes import AddPart
 
-    add = Change(act="add", part="shape", value={"role": "shape", "shape": "star"})
+    add = AddPart(part="shape", value={"role": "shape", "shape": "star"})
     works = [lambda: save_changes(piece, juno[0], 1, [add], "add a shape") for _ in range(4)]
     assert not [answer for answer in at_once(works) if isinstance(answer, Exception)]
     piece.refresh_from_db()
@@ -109,13 +109,14 @@ def test_parts_added_at_once_get_ids_of_their_own(juno: Any, piece: Any) -> None
 
 def test_a_file_asked_for_twice_at_once_is_the_same_file(juno: Any, place: Any) -> None:
     from fitzle.apps.artwork.intake import bring_in, take_in
-    from fitzle.apps.pieces.fits import make_file
     from fitzle.apps.pieces.fits import place as fit_into
+    from fitzle.apps.pieces.making import make_file
+    from fitzle.apps.pieces.models import Judgement, Rendition
 
     art = bring_in(juno[1], juno[0], "m.svg", [svg()], [])
     take_in(art.pk)
     fit = fit_into(juno[1], juno[0], art.pk, [str(place().pk)])[0]
     answers = at_once([lambda: make_file(fit.pk), lambda: make_file(fit.pk)])
     assert answers == [None, None]
-    fit.refresh_from_db()
-    assert fit.result["file"]["bytes"] > 0
+    [rendition], [judgement] = Rendition.objects.all(), Judgement.objects.all()
+    assert rendition.files[0]["bytes"] > 0 and judgement.rendition == rendition

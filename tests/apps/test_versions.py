@@ -4,10 +4,10 @@ from typing import Any
 
 import pytest
 
-from fitzle.apps.pieces.fits import make_file
 from fitzle.apps.pieces.fits import place as fill
+from fitzle.apps.pieces.making import make_file
 from fitzle.apps.pieces.models import Fit
-from fitzle.apps.pieces.opening import open_fit
+from fitzle.apps.pieces.opening import decided, open_fit
 from tests.apps.helpers import send, upload
 from tests.make import photo, saved, svg
 
@@ -37,7 +37,7 @@ def standing(space: Any, fit: Fit) -> str:
     """The name of the artwork that really stands in a fit."""
     opened = open_fit(space, Fit.objects.get(pk=fit.pk))
     assert opened.sources(preview=True)
-    return str(opened.artworks[opened.planned.plan.artworks[0].artwork].name)
+    return str(opened.standing_in(opened.planned.plan.artworks[0].artwork).name)
 
 
 def test_the_version_with_contrast_stands_on_each_ground(signed_in: Any, juno: Any, place: Any, marks: Any) -> None:
@@ -45,15 +45,16 @@ def test_the_version_with_contrast_stands_on_each_ground(signed_in: Any, juno: A
     fits = fill(juno[1], juno[0], marks["ink"], [str(light.pk), str(dark.pk)])
     by_ground = {fit.placement.spec.name: fit for fit in fits}
     assert {standing(juno[1], fit) for fit in fits} == {"ink.svg"}
-    before = open_fit(juno[1], by_ground["Night"]).key
+    before = open_fit(juno[1], by_ground["Night"]).file_key
     assert join(signed_in, marks["paper"], marks["ink"]).status_code == 204
     assert standing(juno[1], by_ground["Page"]) == "ink.svg"
     assert standing(juno[1], by_ground["Night"]) == "paper.svg"
     opened = open_fit(juno[1], by_ground["Night"])
-    note = next(finding for finding in opened.planned.findings if finding.rule == "version")
+    findings = decided(juno[1], opened).findings
+    note = next(finding for finding in findings if finding.rule == "version")
     assert note.severity == "note" and float(note.measured) > 10 and float(note.limit) < 3
-    assert opened.key != before, "the file is out of date"
-    assert not any(finding.rule == "contrast" for finding in opened.planned.findings)
+    assert opened.file_key != before, "the file is out of date"
+    assert not any(finding.rule == "contrast" for finding in findings)
     for fit in fits:
         make_file(fit.pk)
     view = signed_in.get(f"/api/workspaces/juno/fits/{by_ground['Night'].pk}").json()

@@ -89,7 +89,7 @@ def test_a_part_is_resized_by_its_handle_and_turned(bench: Person) -> None:
     after = part(bench, "headline")["stands"]
     assert after["x"] == pytest.approx(before["x"], abs=0.1), "the opposite corner stays"
     bench.drag(bench.find("//span[@title='Turn']"), 30, 60)
-    waits_for(bench, "headline", "a turn", lambda now: now["turn"] > 10)
+    waits_for(bench, "headline", "a turn", lambda now: now["rotation"] > 10)
 
 
 def test_a_part_is_moved_and_resized_by_the_keyboard_to_the_pixel(bench: Person) -> None:
@@ -102,7 +102,7 @@ def test_a_part_is_moved_and_resized_by_the_keyboard_to_the_pixel(bench: Person)
     ActionChains(bench.driver).key_down(Keys.SHIFT).send_keys(Keys.ARROW_UP).key_up(Keys.SHIFT).perform()
     waits_for(bench, "headline", "10 px back", lambda now: abs(now["stands"]["y"] - before["y"] + 8) < 0.05)
     ActionChains(bench.driver).send_keys(".").perform()
-    waits_for(bench, "headline", "a turn of one degree", lambda now: now["turn"] == 1)
+    waits_for(bench, "headline", "a turn of one degree", lambda now: now["rotation"] == 1)
 
 
 def test_words_are_typed_on_the_proof_and_in_the_list(bench: Person) -> None:
@@ -235,7 +235,7 @@ def test_only_here_marks_an_adjustment_and_counts_it_on_the_row(bench: Person) -
     set_field(bench, "Turn", "5")
     bench.sees("1 only here")
     bench.button("Take back what differs here").click()
-    waits_for(bench, "headline", "no turn", lambda now: now["turn"] == 0)
+    waits_for(bench, "headline", "no turn", lambda now: now["rotation"] == 0)
 
 
 def test_the_keys_are_listed_with_a_question_mark(bench: Person) -> None:

@@ -58,7 +58,7 @@ def test_a_picture_is_cut_to_a_shape_with_a_border_and_moved_inside(with_picture
     waits_for(person, "picture", "a zoom", lambda now: now["artwork"]["window"]["width"] < before["width"] * 0.95)
     person.sees("Undo zoom the picture")
     ActionChains(person.driver).send_keys(Keys.ARROW_RIGHT).perform()
-    person.wait(lambda: own(person, "picture")["focus"], "a focus")
+    person.wait(lambda: own(person, "picture")["focal_point"], "a focus")
     ActionChains(person.driver).send_keys(Keys.ESCAPE).perform()
     person.button("move inside")
 
@@ -184,8 +184,8 @@ def test_what_somebody_else_adds_appears_by_itself(bench: Person) -> None:  # no
 def test_the_steps_are_there_after_a_reload(bench: Person) -> None:  # noqa: F811
     row(bench, "headline").click()
     set_field(bench, "Turn", "3")
-    waits_for(bench, "headline", "a turn", lambda now: now["turn"] == 3)
+    waits_for(bench, "headline", "a turn", lambda now: now["rotation"] == 3)
     bench.driver.refresh()
     bench.sees("Undo turn")
     bench.driver.find_element("tag name", "body").send_keys(Keys.CONTROL, "z")
-    waits_for(bench, "headline", "no turn", lambda now: now["turn"] == 0)
+    waits_for(bench, "headline", "no turn", lambda now: now["rotation"] == 0)

@@ -88,7 +88,7 @@ def test_a_clip_dropped_on_a_place_fills_it_with_a_still(person: Person) -> None
 
     def stands() -> bool:
         found = [entry for entry in person.ask(ARTWORK) if entry["name"].startswith("talk at")]
-        return bool(found) and found[0]["state"] == "ready" and not found[0]["fills"]
+        return bool(found) and found[0]["state"] == "ready" and not found[0]["targets"]
 
     person.wait(stands, "a still that stands in its place")
     person.go("/w/ottermoor")

@@ -9,9 +9,10 @@ from fitzle.core.artwork.clips.filmstrip import filmstrip
 from fitzle.core.artwork.clips.opening import opened_clip
 from fitzle.core.artwork.inspecting import inspected
 from fitzle.core.artwork.limits import Limits
-from fitzle.core.artwork.sniff import CLIPS, sniff_format
+from fitzle.core.artwork.sniff import sniff_format
 from fitzle.core.artwork.unreadable import unreadable
 from fitzle.core.errors import ArtworkError, FitzleError, LimitError
+from fitzle.core.formats import CLIPS
 from tests.clips import clip, turned
 from tests.hostile import FORMATS, bad_files, claiming, good_file, locked_pdf, many_frames
 from tests.make import photo, saved

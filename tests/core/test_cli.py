@@ -122,7 +122,7 @@ def test_the_core_starts_without_heavy_libraries_and_without_django() -> None:
     )
     environment = {**os.environ, "PYTHONPATH": str(ROOT / "src")}
     assert subprocess.run([sys.executable, "-c", script], check=False, env=environment).returncode == 0
-    whole = "import sys, fitzle.core.pipeline; sys.exit('django' in sys.modules or 'celery' in sys.modules)"
+    whole = "import sys, fitzle.core.fit.making; sys.exit('django' in sys.modules or 'celery' in sys.modules)"
     assert subprocess.run([sys.executable, "-c", whole], check=False, env=environment).returncode == 0
 
 

@@ -19,7 +19,7 @@ from tests.make import disc, opened, photo, saved, svg
 
 REQUIRED = {
     "kind", "format", "width", "height", "vector", "trimmed", "transparency", "colours", "detail_px", "crisp_px",
-    "faces", "flat_backdrop", "warnings",
+    "faces", "backdrop_colour", "warnings",
 }  # fmt: skip
 
 

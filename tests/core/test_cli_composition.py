@@ -104,7 +104,7 @@ def test_a_hundred_dressed_parts_are_drawn(desk: Path, capsys: pytest.CaptureFix
     dressed = {
         "glow": {"radius": 1, "colour": "#ffffff"}, "shadow": {"softness": 1},
         "outline": {"width": 0.2, "colour": "#000"},
-        "plate": {"colour": "#17443c", "shape": "burst"}, "turn": 30, "opacity": 0.5, "blend": "soft light",
+        "plate": {"colour": "#17443c", "shape": "burst"}, "rotation": 30, "opacity": 0.5, "blend": "soft light",
     }  # fmt: skip
     parts = [{**words(f"Part {n}", **dressed), "id": f"w{n}"} for n in range(99)]
     code, answer = render(desk, capsys, piece(*parts, ground=solid("#888888")))

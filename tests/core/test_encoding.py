@@ -12,23 +12,45 @@ from hypothesis import strategies as st
 from PIL import Image
 
 from fitzle.core.encode import ssimulacra2
-from fitzle.core.encode.choosing import ENCODERS, best_file
+from fitzle.core.encode.choosing import best_file
 from fitzle.core.encode.ico import ico_file
-from fitzle.core.encode.jpeg import encode_jpeg
+from fitzle.core.encode.jpeg import search_jpeg
 from fitzle.core.encode.knob import largest_under
-from fitzle.core.encode.picture import Picture
-from fitzle.core.encode.png import encode_png
+from fitzle.core.encode.png import search_png
+from fitzle.core.encode.raster import Raster
+from fitzle.core.encode.registry import ENCODERS
+from fitzle.core.encode.result import Choice
+from fitzle.core.encode.settings import Lossless
 from fitzle.core.encode.ssimulacra2 import Reference
+from fitzle.core.findings import Finding
+from fitzle.core.preflight.registry import judged
+from fitzle.core.preflight.rule import Evidence
+from fitzle.core.spec.sheet import SpecSheet
+from fitzle.core.units import Size
+from tests.fits import pixels as pixels_of
+from tests.fits import unhurried
 from tests.make import disc, opened, photo, saved, sheet
 
 PHOTO = np.asarray(photo(320, 200).convert("RGBA"))
 MARK = np.asarray(disc(128))
+
+
+def chosen(pixels: np.ndarray, target: SpecSheet) -> Choice:
+    """The best file of these pixels for a sheet."""
+    return best_file(pixels_of(pixels), target, Size(pixels.shape[1], pixels.shape[0]), unhurried())
+
+
+def said(choice: Choice, target: SpecSheet) -> list[Finding]:
+    """What the rules say where there is no file, and of its quality where there is one."""
+    return judged(Evidence(target, choice=choice), "file")
+
+
 OPAQUE = ("png", "jpeg", "webp", "bmp")
 
 
 @pytest.mark.parametrize("fmt", OPAQUE)
 def test_an_unlimited_file_has_the_exact_size_and_format_and_no_metadata(fmt: str) -> None:
-    found = ENCODERS[fmt](Picture(PHOTO), None).best  # type: ignore[index]
+    found = ENCODERS[fmt](pixels_of(PHOTO), None, unhurried()).best  # type: ignore[index]
     assert found is not None
     picture = opened(found.data)
     assert (picture.size, picture.format) == ((320, 200), fmt.upper())
@@ -39,22 +61,22 @@ def test_an_unlimited_file_has_the_exact_size_and_format_and_no_metadata(fmt: st
     ("fmt", "limit"), list(itertools.product(["png", "jpeg", "webp"], [60_000, 30_000, 9_000, 4_000, 100]))
 )
 def test_no_file_is_ever_over_the_limit(fmt: str, limit: int) -> None:
-    found = ENCODERS[fmt](Picture(PHOTO), limit)  # type: ignore[index]
+    found = ENCODERS[fmt](pixels_of(PHOTO), limit, unhurried())  # type: ignore[index]
     assert found.best is None or len(found.best.data) <= limit
-    assert found.tried
+    assert found.candidates
     if limit == 100:
         assert found.best is None
 
 
 def test_more_bytes_never_look_worse() -> None:
-    scores = [encode_jpeg(Picture(PHOTO), limit).best.score for limit in (8_000, 16_000, 32_000)]  # type: ignore[union-attr]
+    scores = [search_jpeg(pixels_of(PHOTO), limit, unhurried()).best.score for limit in (8_000, 16_000, 32_000)]  # type: ignore[union-attr]
     assert scores == sorted(scores)
 
 
 def test_png_is_lossless_where_it_fits_and_smaller_than_pillow_s() -> None:
-    found = encode_png(Picture(MARK), 100_000).best
+    found = search_png(pixels_of(MARK), 100_000, unhurried()).best
     assert found is not None
-    assert found.settings == "lossless"
+    assert found.settings == Lossless()
     back = np.asarray(opened(found.data).convert("RGBA"))
     assert np.array_equal(back[back[..., 3] > 0], MARK[MARK[..., 3] > 0])
     assert len(found.data) < len(saved(disc(128), "PNG", optimize=True))
@@ -64,7 +86,7 @@ def test_clear_pixels_hide_no_colour() -> None:
     """What is transparent is made zero: it costs nothing and leaks nothing."""
     hidden = MARK.copy()
     hidden[hidden[..., 3] == 0] = (200, 10, 10, 0)
-    found = encode_png(Picture(hidden), None).best
+    found = search_png(pixels_of(hidden), None, unhurried()).best
     assert found is not None
     pixels = np.asarray(opened(found.data).convert("RGBA"))
     assert pixels[pixels[..., 3] == 0][:, :3].max() == 0
@@ -72,7 +94,7 @@ def test_clear_pixels_hide_no_colour() -> None:
 
 @pytest.mark.parametrize("side", [16, 32, 48, 256])
 def test_an_ico_holds_its_picture_exactly(side: int) -> None:
-    pixels = Picture(np.asarray(disc(side, margin=1)))
+    pixels = Raster(np.asarray(disc(side, margin=1)))
     for compressed in (False, True):
         data = ico_file([pixels], compressed)
         picture = opened(data)
@@ -81,9 +103,10 @@ def test_an_ico_holds_its_picture_exactly(side: int) -> None:
 
 
 def test_an_ico_above_256_px_is_refused_in_words() -> None:
-    choice = best_file(Picture(np.asarray(disc(300))), sheet(formats=["ico"], size={"width": 300, "height": 300}))
-    assert choice.file is None
-    assert "256" in choice.findings[0].message
+    target = sheet(formats=["ico"], size={"width": 300, "height": 300})
+    choice = chosen(np.asarray(disc(300)), target)
+    assert choice.best is None
+    assert "256" in said(choice, target)[0].message
 
 
 @settings(max_examples=60, deadline=None)
@@ -128,9 +151,9 @@ def test_scores_agree_with_the_reference_implementation(
 
 
 def test_the_same_picture_scores_a_hundred() -> None:
-    assert Picture(PHOTO).score(saved(Image.fromarray(PHOTO), "PNG")) == 100
+    assert Raster(PHOTO).score(saved(Image.fromarray(PHOTO), "PNG")) == 100
     tiny = np.asarray(disc(16, margin=1))
-    assert Picture(tiny).score(saved(Image.fromarray(Picture(tiny).pixels), "PNG")) == 100
+    assert Raster(tiny).score(saved(Image.fromarray(Raster(tiny).pixels), "PNG")) == 100
 
 
 def test_alpha_is_judged_on_the_worse_of_two_grounds() -> None:
@@ -140,31 +163,34 @@ def test_alpha_is_judged_on_the_worse_of_two_grounds() -> None:
     wrong[wrong[..., 3] == 0] = (230, 230, 230, 255)
     out = io.BytesIO()
     Image.fromarray(wrong).save(out, "PNG")
-    assert Picture(pixels).score(out.getvalue()) < 50
+    assert Raster(pixels).score(out.getvalue()) < 50
 
 
 def test_the_preferred_format_is_taken_where_it_looks_good() -> None:
-    assert best_file(Picture(PHOTO), sheet(formats=["webp", "png"], max_bytes=60_000)).file.format == "webp"  # type: ignore[union-attr]
+    assert chosen(PHOTO, sheet(formats=["webp", "png"], max_bytes=60_000)).best.format == "webp"  # type: ignore[union-attr]
 
 
 def test_the_next_format_is_taken_where_the_preferred_one_looks_bad() -> None:
-    choice = best_file(Picture(PHOTO), sheet(formats=["png", "jpeg"], max_bytes=20_000))
-    assert choice.file is not None
-    assert choice.file.format == "jpeg"
-    assert {attempt.format for attempt in choice.tried} == {"png", "jpeg"}
+    target = sheet(formats=["png", "jpeg"], max_bytes=20_000)
+    choice = chosen(PHOTO, target)
+    assert choice.best is not None
+    assert choice.best.format == "jpeg"
+    assert {candidate.format for candidate in choice.candidates} == {"png", "jpeg"}
 
 
 def test_what_is_clear_is_never_put_into_a_format_without_alpha() -> None:
-    choice = best_file(Picture(MARK), sheet(formats=["jpeg", "png"]))
-    assert choice.file is not None
-    assert choice.file.format == "png"
+    target = sheet(formats=["jpeg", "png"])
+    choice = chosen(MARK, target)
+    assert choice.best is not None
+    assert choice.best.format == "png"
 
 
 @pytest.mark.parametrize("formats", [["jpeg"], ["bmp"]])
 def test_a_limit_that_cannot_be_met_gives_no_file_and_says_what_was_tried(formats: list[str]) -> None:
-    choice = best_file(Picture(PHOTO), sheet(formats=formats, max_bytes=300))
-    assert choice.file is None
-    finding = choice.findings[0]
+    target = sheet(formats=formats, max_bytes=300)
+    choice = chosen(PHOTO, target)
+    assert choice.best is None
+    finding = said(choice, target)[0]
     assert (finding.rule, finding.severity) == ("bytes", "refused")
     assert "would help" in finding.message
     assert isinstance(finding.measured, int)
@@ -172,13 +198,15 @@ def test_a_limit_that_cannot_be_met_gives_no_file_and_says_what_was_tried(format
 
 
 def test_a_format_that_cannot_be_written_is_said() -> None:
-    choice = best_file(Picture(PHOTO), sheet(formats=["lottie"]))
-    assert choice.file is None
-    assert "cannot write yet" in choice.findings[0].message
+    target = sheet(formats=["lottie"])
+    choice = chosen(PHOTO, target)
+    assert choice.best is None
+    assert "cannot write yet" in said(choice, target)[0].message
 
 
 def test_a_visible_loss_is_never_silent() -> None:
-    choice = best_file(Picture(PHOTO), sheet(formats=["jpeg"], max_bytes=2_600))
-    assert choice.file is not None
-    assert choice.findings[0].rule == "quality"
-    assert choice.findings[0].measured == choice.file.score
+    target = sheet(formats=["jpeg"], max_bytes=2_600)
+    choice = chosen(PHOTO, target)
+    assert choice.best is not None
+    assert said(choice, target)[0].rule == "quality"
+    assert said(choice, target)[0].measured == choice.best.score

@@ -8,23 +8,15 @@ from hypothesis import strategies as st
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.reading import Artwork, read_artwork
 from fitzle.core.errors import DocumentError
-from fitzle.core.findings import verdict_of
-from fitzle.core.piece.changes import Change, apply_changes
+from fitzle.core.fit.making import judge_finished
+from fitzle.core.fit.proofs import proof_bytes
+from fitzle.core.piece.changes import SetField, apply_changes
 from fitzle.core.piece.document import Piece
 from fitzle.core.piece.editing import new_piece
-from fitzle.core.pipeline import (
-    facts_and_sources,
-    fit_key,
-    judge_finished,
-    make_fit,
-    plan_fit,
-    proof_bytes,
-)
-from fitzle.core.plan.planning import plan_piece
 from fitzle.core.plan.suiting import suits
-from fitzle.core.preflight.brief import brief
-from fitzle.core.preflight.repairs import repair_changes
+from fitzle.core.preflight.registry import label_of_finding, repair_changes
 from fitzle.core.render.painting import paint
+from tests.fits import decided_fit, facts_and_sources, made_fit, plan_of, planned_fit
 from tests.make import disc, opened, photo, saved, sheet, solid, svg
 
 MARK = read_artwork(svg(), "mark.svg")
@@ -37,21 +29,18 @@ def piece_of(artwork: Artwork, **fields: object) -> Piece:
     piece = new_piece("thing", "a", artwork.facts.kind)
     part = artwork.facts.kind
     changes = [
-        Change(part="ground" if name == "fill" else part, field=name, value=value) for name, value in fields.items()
+        SetField(part="ground" if name == "fill" else part, field=name, value=value) for name, value in fields.items()
     ]
     return apply_changes(piece, changes)
 
 
 def made(artwork: Artwork, place: dict, **fields: object):  # type: ignore[no-untyped-def]
-    facts, sources = facts_and_sources({"a": artwork})
-    target = sheet(**place)
-    return make_fit(plan_fit(piece_of(artwork, **fields), target, facts, HERE), target, sources)
+    return made_fit(piece_of(artwork, **fields), sheet(**place), {"a": artwork}, HERE)
 
 
 def rules(artwork: Artwork, place: dict, **fields: object) -> dict[str, str]:
-    facts, _ = facts_and_sources({"a": artwork})
-    planned = plan_fit(piece_of(artwork, **fields), sheet(**place), facts, HERE)
-    return {finding.rule: finding.severity for finding in planned.findings}
+    fit = decided_fit(piece_of(artwork, **fields), sheet(**place), {"a": artwork}, HERE)
+    return {finding.rule: finding.severity for finding in fit.findings}
 
 
 @settings(max_examples=150, deadline=None)
@@ -62,7 +51,7 @@ def test_nothing_is_stretched_and_nothing_leaves_the_picture(
     facts = (MARK if vector else BOXED).facts
     place = {"size": {"width": width, "height": height}, "cut": {"shape": "circle"} if circle else None}
     piece = piece_of(MARK, mode="fill" if fill else "whole")
-    plan = plan_piece(piece, sheet(**place), {"a": facts})
+    plan = plan_of(piece, sheet(**place), {"a": facts})
     box, window = plan.artworks[0].box, plan.artworks[0].window
     assert abs(box.width - box.height * window.ratio) <= 0.5 + 0.5 * window.ratio + 1e-6
     assert box.x >= -1e-6
@@ -74,13 +63,13 @@ def test_nothing_is_stretched_and_nothing_leaves_the_picture(
 @pytest.mark.parametrize("scale", [2, 3, 7])
 def test_a_plan_for_twice_the_size_is_twice_the_plan(scale: int) -> None:
     piece = piece_of(MARK, padding={"value": 10, "unit": "%"})
-    small = plan_piece(piece, sheet(size={"width": 200, "height": 120}), {"a": MARK.facts}).artworks[0].box
-    large = plan_piece(piece, sheet(size={"width": 200 * scale, "height": 120 * scale}), {"a": MARK.facts})
+    small = plan_of(piece, sheet(size={"width": 200, "height": 120}), {"a": MARK.facts}).artworks[0].box
+    large = plan_of(piece, sheet(size={"width": 200 * scale, "height": 120 * scale}), {"a": MARK.facts})
     assert large.artworks[0].box == pytest.approx(tuple(small.scaled(scale)), rel=1e-9)
 
 
 def test_padding_in_px_counts_at_the_final_size() -> None:
-    plan = plan_piece(
+    plan = plan_of(
         piece_of(MARK, padding={"value": 2, "unit": "px"}), sheet(size={"width": 16, "height": 16}), {"a": MARK.facts}
     )
     assert plan.artworks[0].box.x == pytest.approx(2)
@@ -104,17 +93,19 @@ def test_the_focus_chooses_what_shows_of_a_picture() -> None:
     art = read_artwork(saved(two, "PNG"), "two.png")
     place = {"size": {"width": 100, "height": 100}}
     for x, channel in ((0.0, 0), (1.0, 2)):
-        pixels = np.asarray(opened(made(art, place, mode="fill", focus={"x": x, "y": 0.5}).encoded.data).convert("RGB"))
+        pixels = np.asarray(
+            opened(made(art, place, mode="fill", focal_point={"x": x, "y": 0.5}).encoded.data).convert("RGB")
+        )
         assert pixels[50, 50, channel] > 240
 
 
 def test_where_no_transparency_is_taken_a_readable_ground_is_given_not_black() -> None:
     pale = read_artwork(svg('<circle cx="50" cy="25" r="20" fill="#fff6d8"/>'), "pale.svg")
     found = made(pale, {"transparency": "forbidden"})
-    assert found.plan.ground == "#111111"
-    assert found.verdict == "fits"
+    assert found.decided.plan.ground == "#111111"
+    assert found.judgement.verdict == "fits"
     dark = made(MARK, {"transparency": "forbidden", "formats": ["jpeg"]})
-    assert dark.plan.ground == "#ffffff"
+    assert dark.decided.plan.ground == "#ffffff"
     assert opened(dark.encoded.data).getpixel((1, 1)) == pytest.approx((255, 255, 255), abs=2)
 
 
@@ -126,7 +117,7 @@ def test_where_no_ground_suits_all_of_a_mark_the_most_of_it_shows(dark: int, pal
         f'<rect x="60" y="2" width="{pale}" height="46" fill="#fff6d8"/>'
     )
     found = made(read_artwork(svg(bars), "two.svg"), {"transparency": "forbidden"})
-    assert found.plan.ground == ground
+    assert found.decided.plan.ground == ground
 
 
 def test_a_tint_replaces_the_colour_and_keeps_the_shape() -> None:
@@ -146,10 +137,9 @@ def test_enlarging_a_bitmap_is_told_with_its_figure_and_a_vector_is_free() -> No
     small = read_artwork(saved(photo(100, 60), "JPEG"), "small.jpg")
     assert rules(small, {})["enlarging"] == "risky"
     assert "enlarging" not in rules(MARK, {"size": {"width": 3000, "height": 3000}})
-    facts, _ = facts_and_sources({"a": small})
-    finding = plan_fit(piece_of(small), sheet(), facts, HERE).findings[0]
+    finding = planned_fit(piece_of(small), sheet(), {"a": small}, HERE).findings[0]
     assert finding.measured == pytest.approx(320 / 100, abs=0.01)
-    assert brief(finding) == "enlarged 3.2 ×"
+    assert label_of_finding(finding) == "enlarged 3.2 ×"
 
 
 def test_a_picture_that_was_enlarged_before_it_came_is_judged_by_its_detail() -> None:
@@ -157,7 +147,7 @@ def test_a_picture_that_was_enlarged_before_it_came_is_judged_by_its_detail() ->
     enlarged = artwork._replace(facts=artwork.facts.model_copy(update={"detail_px": 100.0}))
     assert "enlarging" not in rules(artwork, {})
     assert rules(enlarged, {})["enlarging"] == "risky"
-    finding = plan_fit(piece_of(enlarged), sheet(), facts_and_sources({"a": enlarged})[0], HERE).findings[0]
+    finding = planned_fit(piece_of(enlarged), sheet(), {"a": enlarged}, HERE).findings[0]
     assert finding.measured == pytest.approx(320 / 100, abs=0.02)
     assert "400 px long, carries only 100 px" in finding.message
 
@@ -219,15 +209,16 @@ def test_a_white_box_on_a_coloured_ground_is_told_and_mended() -> None:
     ],
 )
 def test_a_repair_mends_its_finding_in_one_place_only(artwork: Artwork, place: dict, fields: dict, rule: str) -> None:
-    facts, _ = facts_and_sources({"a": artwork})
-    target, piece = sheet(**place), piece_of(artwork, **fields)
-    finding = next(entry for entry in plan_fit(piece, target, facts, HERE).findings if entry.rule == rule)
+    target, piece, house = sheet(**place), piece_of(artwork, **fields), ("#f4d06f",)
+    fit = decided_fit(piece, target, {"a": artwork}, HERE, house=house)
+    finding = next(entry for entry in fit.findings if entry.rule == rule)
     assert finding.repair is not None
-    mended = apply_changes(piece, repair_changes(finding.repair.name, piece, HERE, target, facts, ("#f4d06f",)))
-    assert rule not in {entry.rule for entry in plan_fit(mended, target, facts, HERE).findings}
+    mended = apply_changes(piece, repair_changes(finding.repair.name, piece, HERE, fit.evidence))
+    again = decided_fit(mended, target, {"a": artwork}, HERE, house=house)
+    assert rule not in {entry.rule for entry in again.findings}
     assert mended.parts == piece.parts
     with pytest.raises(DocumentError, match="nothing to repair|no repair"):
-        repair_changes("contrasting-tint" if rule != "contrast" else "nonsense", mended, HERE, target, facts)
+        repair_changes("contrasting-tint" if rule != "contrast" else "nonsense", mended, HERE, again.evidence)
 
 
 def test_a_made_file_is_accepted_by_its_own_sheet() -> None:
@@ -239,9 +230,9 @@ def test_a_made_file_is_accepted_by_its_own_sheet() -> None:
         (MARK, {"formats": ["bmp"], "transparency": "forbidden"}),
     ]:
         found = made(artwork, place)
-        assert verdict_of(found.findings) == "fits", found.findings
-        _, demands = judge_finished(found.encoded.data, "x", sheet(**place))
-        assert all(demand.state == "fits" for demand in demands)
+        assert found.judgement.verdict == "fits", found.judgement.findings
+        _, judgement = judge_finished(found.encoded.data, "x", sheet(**place))
+        assert all(demand.state == "fits" for demand in judgement.demands)
 
 
 @pytest.mark.parametrize(
@@ -265,15 +256,15 @@ def test_a_made_file_is_accepted_by_its_own_sheet() -> None:
     ],
 )  # fmt: skip
 def test_each_demand_refuses_what_breaks_it_and_nothing_else(data: bytes, place: dict, rule: str) -> None:
-    _, demands = judge_finished(data, "x.png", sheet(**place))
-    refused = [demand.rule for demand in demands if demand.state == "refused"]
+    _, judgement = judge_finished(data, "x.png", sheet(**place))
+    refused = [demand.rule for demand in judgement.demands if demand.state == "refused"]
     assert rule in refused
     assert set(refused) <= {rule, "motion"} if rule == "format" else refused == [rule]
 
 
 def test_a_proof_at_another_width_shows_the_same_plan() -> None:
-    facts, sources = facts_and_sources({"a": MARK})
-    plan = plan_fit(piece_of(MARK), sheet(), facts, HERE).plan
+    sources = facts_and_sources({"a": MARK})[1]
+    plan = planned_fit(piece_of(MARK), sheet(), {"a": MARK}, HERE).plan
     data, media = proof_bytes(plan, sources, 160)
     assert media == "image/png"
     half = np.asarray(opened(data).convert("RGBA")).astype(int)
@@ -289,19 +280,9 @@ def _image(pixels: np.ndarray):  # type: ignore[no-untyped-def]
 
 
 def test_rendering_is_the_same_every_time() -> None:
-    facts, sources = facts_and_sources({"a": PHOTO})
-    plan = plan_fit(piece_of(PHOTO), sheet(), facts, HERE).plan
+    sources = facts_and_sources({"a": PHOTO})[1]
+    plan = planned_fit(piece_of(PHOTO), sheet(), {"a": PHOTO}, HERE).plan
     assert np.array_equal(paint(plan, sources), paint(plan, sources))
-
-
-def test_the_key_changes_with_what_the_file_depends_on_and_with_nothing_else() -> None:
-    piece, place = piece_of(MARK), sheet()
-    key = fit_key(piece, place, HERE)
-    elsewhere = apply_changes(piece, [Change(part="mark", field="tint", value="#fff", placement="there")])
-    here = apply_changes(piece, [Change(part="mark", field="tint", value="#fff", placement=HERE)])
-    assert fit_key(elsewhere, place, HERE) == key
-    assert fit_key(here, place, HERE) != key
-    assert fit_key(piece, sheet(max_bytes=1), HERE) != key
 
 
 @pytest.mark.parametrize(
@@ -318,4 +299,4 @@ def test_a_drop_on_the_wall_goes_only_where_it_suits(facts: ArtworkFacts, place:
 
 def test_a_missing_artwork_is_said() -> None:
     with pytest.raises(DocumentError, match="artwork of part 'mark' is missing"):
-        plan_piece(piece_of(MARK), sheet(), {})
+        plan_of(piece_of(MARK), sheet(), {})

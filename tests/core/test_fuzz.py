@@ -10,8 +10,9 @@ from fitzle.core.artwork.clips.opening import opened_clip
 from fitzle.core.artwork.inspecting import inspected
 from fitzle.core.artwork.limits import Limits
 from fitzle.core.artwork.reading import read_artwork
-from fitzle.core.artwork.sniff import CLIPS, sniff_format
+from fitzle.core.artwork.sniff import sniff_format
 from fitzle.core.errors import FitzleError
+from fitzle.core.formats import CLIPS
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.preflight.file_facts import read_file_facts
 from fitzle.core.spec.reading import read_spec_sheet

@@ -12,12 +12,12 @@ from demo.marks import MARKS
 from PIL import Image
 
 from fitzle.core.artwork.reading import read_artwork
-from fitzle.core.piece.changes import Change, apply_changes
+from fitzle.core.piece.changes import SetField, apply_changes
 from fitzle.core.piece.editing import new_piece
-from fitzle.core.pipeline import facts_and_sources, plan_fit
 from fitzle.core.render.painting import paint
-from tests.core.composed import PIECES, artworks, planned
+from tests.core.composed import PIECES, artworks, decided
 from tests.core.effects import EFFECTS, SMALL
+from tests.fits import planned_fit
 from tests.make import photo, saved, sheet, solid
 
 FOLDER = Path(__file__).parents[1] / "golden"
@@ -29,32 +29,31 @@ CASES = {
     "badge-circle-64": ("wheel-badge.svg", {"size": {"width": 64, "height": 64}, "cut": {"shape": "circle"}}, {}),
     "logo-tinted-on-ground": ("ottermoor-dark.svg", {}, {"tint": "#ffffff", "fill": solid("#17443c")}),
     "sticker-by-weight": ("ding.svg", {"size": {"width": 120, "height": 90}}, {"centring": "weight"}),
-    "photo-filled": ("photo", {"size": {"width": 200, "height": 60}}, {"focus": {"x": 0.2, "y": 0.9}}),
+    "photo-filled": ("photo", {"size": {"width": 200, "height": 60}}, {"focal_point": {"x": 0.2, "y": 0.9}}),
     "photo-whole-on-ground": (
         "photo",
         {"size": {"width": 90, "height": 90}},
         {"mode": "whole", "fill": solid("#ffcc00")},
     ),
-    "photo-enlarged": ("photo", {"size": {"width": 220, "height": 220}}, {"focus": {"x": 0.5, "y": 0.5}}),
+    "photo-enlarged": ("photo", {"size": {"width": 220, "height": 220}}, {"focal_point": {"x": 0.5, "y": 0.5}}),
 }
 
 
 def drawn(case: str) -> np.ndarray:
     """The case's picture as it is drawn now."""
     if case in PIECES:
-        return paint(planned(PIECES[case]).plan, artworks()[1])
+        return paint(decided(PIECES[case]).plan, artworks()[1])
     if case in EFFECTS:
-        return paint(planned(EFFECTS[case], **SMALL).plan, artworks()[1])
+        return paint(decided(EFFECTS[case], **SMALL).plan, artworks()[1])
     name, place, fields = CASES[case]
     data = saved(photo(180, 120), "PNG") if name == "photo" else MARKS[name].encode()
     artwork = read_artwork(data, name)
     kind = artwork.facts.kind
     changes = [
-        Change(part="ground" if key == "fill" else kind, field=key, value=value) for key, value in fields.items()
+        SetField(part="ground" if key == "fill" else kind, field=key, value=value) for key, value in fields.items()
     ]
-    facts, sources = facts_and_sources({"a": artwork})
     piece = apply_changes(new_piece("golden", "a", kind), changes)
-    return paint(plan_fit(piece, sheet(**place), facts).plan, sources)
+    return paint(planned_fit(piece, sheet(**place), {"a": artwork}).plan, {"a": artwork.source})
 
 
 @pytest.mark.parametrize("case", [*CASES, *PIECES, *EFFECTS])

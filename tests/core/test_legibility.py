@@ -7,19 +7,22 @@ import pytest
 from fitzle.core.colour.contrast import contrast_ratio
 from fitzle.core.colour.srgb import Rgb, parse_hex
 from fitzle.core.errors import DocumentError
-from fitzle.core.piece.changes import apply_changes
+from fitzle.core.fit.deciding import decide_again
+from fitzle.core.fit.keys import file_key
+from fitzle.core.fit.request import resolve
+from fitzle.core.piece.changes import SetField, apply_changes
 from fitzle.core.piece.document import Piece
-from fitzle.core.pipeline import fit_key, look_remembered, plan_fit
 from fitzle.core.preflight.legibility import contrasts_behind
-from fitzle.core.preflight.repairs import repair_changes
+from fitzle.core.preflight.registry import repair_changes
 from fitzle.core.preflight.typefaces import typefaces_for
 from fitzle.core.units import Size
-from tests.core.composed import HOUSE, artworks, gradient, mark, picture, piece, planned, shape, words
+from tests.core.composed import HOUSE, artworks, decided, gradient, mark, picture, piece, read_artworks, shape, words
+from tests.fits import decided_fit, planned_fit, request_for
 from tests.make import sheet, solid
 
 
 def rules(data: dict[str, Any], **place: Any) -> dict[str, Any]:
-    return {finding.rule: finding for finding in planned(data, **place).findings}
+    return {finding.rule: finding for finding in decided(data, **place).findings}
 
 
 @pytest.mark.parametrize(
@@ -27,9 +30,9 @@ def rules(data: dict[str, Any], **place: Any) -> dict[str, Any]:
     [("#ffffff", "#111111"), ("#17443c", "#ffffff"), ("#b4541a", "#ffffff"), ("#f4d06f", "#111111")],
 )
 def test_the_automatic_colour_is_the_one_with_the_best_contrast(ground: str, best: str) -> None:
-    fit = planned(piece(words(), ground=solid(ground)))
+    fit = decided(piece(words(), ground=solid(ground)))
     assert fit.plan.words[0].colour == best
-    assert fit.seen[0].ratio == pytest.approx(contrast_ratio(parse_hex(best), parse_hex(ground)), abs=0.02)
+    assert fit.readings[0].ratio == pytest.approx(contrast_ratio(parse_hex(best), parse_hex(ground)), abs=0.02)
 
 
 def test_what_is_behind_is_looked_at_where_the_words_stand() -> None:
@@ -37,7 +40,7 @@ def test_what_is_behind_is_looked_at_where_the_words_stand() -> None:
     half = shape("rectangle", solid("#101010"), stands={"anchor": "right", "width": 0.89, "height": 1})
     for anchor, colour in (("left", "#111111"), ("right", "#ffffff")):
         stands = {"anchor": anchor, "width": 0.7, "height": 0.4}
-        assert planned(piece(half, words(stands=stands), ground=solid("#ffffff"))).plan.words[0].colour == colour
+        assert decided(piece(half, words(stands=stands), ground=solid("#ffffff"))).plan.words[0].colour == colour
 
 
 def test_a_tenth_of_the_area_may_be_fainter() -> None:
@@ -46,8 +49,8 @@ def test_a_tenth_of_the_area_may_be_fainter() -> None:
     def ratio(share: float) -> float:
         stripe = shape("rectangle", solid("#222222"), stands={"width": 1.78 * share, "height": 1})
         text = words("MMMM", colour="#111111", stands={"width": 1.7, "height": 0.3}, align="centre")
-        fit = planned(piece(stripe, text, ground=solid("#ffffff")))
-        return fit.seen[0].ratio
+        fit = decided(piece(stripe, text, ground=solid("#ffffff")))
+        return fit.readings[0].ratio
 
     assert ratio(0.05) > 15
     assert ratio(0.3) < 2
@@ -86,22 +89,24 @@ def test_small_letters_are_told_with_the_size_they_need_and_can_be_enlarged() ->
     place = {"seen": [{"name": "list", "width": 100}, {"name": "page", "width": 300}]}
     finding = rules(data, **place)["letters"]
     assert "list, 100 px wide" in finding.message and finding.part == "w"
-    document, facts = Piece.model_validate(data), artworks()[0]
-    there = sheet(size={"width": 320, "height": 180}, **place)
-    mended = apply_changes(document, repair_changes("enlarge-words", document, "here", there, facts))
-    assert "letters" not in {entry.rule for entry in plan_fit(mended, there, facts, "here").findings}
+    document, there = Piece.model_validate(data), sheet(size={"width": 320, "height": 180}, **place)
+    evidence = planned_fit(document, there, read_artworks()).evidence
+    mended = apply_changes(document, repair_changes("enlarge-words", document, "here", evidence))
+    assert "letters" not in {entry.rule for entry in planned_fit(mended, there, read_artworks()).findings}
 
 
 def test_a_plate_mends_faint_words_here_only() -> None:
     data = piece(words(colour="#999999"), ground=solid("#888888"))
     document = Piece.model_validate(data)
-    changes = repair_changes("plate-behind", document, "here", sheet(), artworks()[0], HOUSE, "w")
+    evidence = decided_fit(document, sheet(), read_artworks(), house=HOUSE).evidence
+    changes = repair_changes("plate-behind", document, "here", evidence, "w")
+    assert all(isinstance(change, SetField) for change in changes)
     assert [(change.part, change.field, change.placement) for change in changes] == [("w", "plate", "here")]
     assert "contrast" not in rules(
         {**data, "parts": [data["parts"][0], {**data["parts"][1], "plate": changes[0].value}]}
     )
     with pytest.raises(DocumentError, match="nothing to repair"):
-        repair_changes("plate-behind", document, "here", sheet(), artworks()[0], HOUSE, "nobody")
+        repair_changes("plate-behind", document, "here", evidence, "nobody")
 
 
 def test_missing_letters_are_told() -> None:
@@ -111,7 +116,7 @@ def test_missing_letters_are_told() -> None:
 
 def test_contrasts_of_any_colours_are_those_that_the_words_would_have() -> None:
     data = piece(words(), ground=solid("#17443c"))
-    fit, there = planned(data), sheet(size={"width": 320, "height": 180})
+    fit, there = decided(data), sheet(size={"width": 320, "height": 180})
     found = contrasts_behind(fit.plan, "w", ["#ffffff", "#17443c"], there, artworks()[1])
     assert found["#17443c"] == 1.0
     assert found["#ffffff"] == pytest.approx(contrast_ratio(Rgb(255, 255, 255), parse_hex("#17443c")), abs=0.02)
@@ -121,17 +126,19 @@ def test_contrasts_of_any_colours_are_those_that_the_words_would_have() -> None:
 
 def test_what_was_seen_once_need_not_be_looked_at_again() -> None:
     data = piece(words(), ground=gradient("radial"))
-    there, facts = sheet(size={"width": 320, "height": 180}), artworks()[0]
-    fit = planned(data)
-    again = look_remembered(plan_fit(Piece.model_validate(data), there, facts, None, HOUSE), there, fit.seen)
+    fit = decided(data)
+    again = decide_again(fit.planned, fit.readings)
     assert again.plan == fit.plan
     assert again.findings == fit.findings
 
 
 def test_house_colours_belong_to_the_key_only_where_they_are_chosen_from() -> None:
-    auto, fixed = Piece.model_validate(piece(words())), Piece.model_validate(piece(words(colour="#ffffff")))
-    assert fit_key(auto, sheet(), None, HOUSE) != fit_key(auto, sheet(), None, ())
-    assert fit_key(fixed, sheet(), None, HOUSE) == fit_key(fixed, sheet(), None, ())
+    def key(document: dict[str, Any], house: tuple[str, ...]) -> str:
+        return file_key(resolve(request_for(document, sheet(), {}, house=house)))
+
+    auto, fixed = piece(words()), piece(words(colour="#ffffff"))
+    assert key(auto, HOUSE) != key(auto, ())
+    assert key(fixed, HOUSE) == key(fixed, ())
 
 
 def test_every_typeface_is_judged_for_these_words_where_they_are_seen_smallest() -> None:

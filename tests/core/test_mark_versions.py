@@ -9,11 +9,13 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.reading import read_and_judge
 from fitzle.core.artwork.showing import showing
 from fitzle.core.findings import Finding
+from fitzle.core.fit.keys import file_key
+from fitzle.core.fit.request import FitArtwork, resolve
 from fitzle.core.piece.document import Piece
-from fitzle.core.pipeline import fit_key, plan_fit
-from fitzle.core.plan.planning import plan_piece
-from fitzle.core.plan.versions import chosen_versions, version_note
+from fitzle.core.plan.versions import chosen_versions
+from fitzle.core.preflight.registry import judged
 from tests.core.composed import gradient, mark, picture, piece, shape
+from tests.fits import plan_of, planned_fit, request_for
 from tests.make import disc, photo, saved, sheet, solid, svg
 
 INK, PAPER, RUST = "#10302c", "#f6f1e4", "#b4541a"
@@ -39,7 +41,7 @@ VERSIONS = {"ink": ["paper"], "paper": ["ink"]}
 
 def chosen(document: dict[str, Any], versions: dict[str, list[str]] | None = None, **place: Any) -> dict[str, str]:
     spec = sheet(**place)
-    plan = plan_piece(Piece.model_validate(document), spec, FACTS)
+    plan = plan_of(Piece.model_validate(document), spec, FACTS)
     return {one.artwork: one.version for one in chosen_versions(plan, spec, FACTS, versions or VERSIONS)}
 
 
@@ -78,10 +80,9 @@ def test_an_opaque_version_is_never_better() -> None:
 
 
 def test_the_choice_is_said_with_both_figures() -> None:
-    spec = sheet(grounds=[NIGHT])
-    plan = plan_piece(Piece.model_validate(piece(mark("ink"))), spec, FACTS)
-    [one] = chosen_versions(plan, spec, FACTS, VERSIONS)
-    note = version_note(one, "m")
+    versions = {name: tuple(others) for name, others in VERSIONS.items()}
+    fit = planned_fit(piece(mark("ink")), sheet(grounds=[NIGHT]), FACTS, versions=versions)
+    [one], [note] = fit.versions, [one for one in judged(fit.evidence, "pixels") if one.rule == "version"]
     assert (note.severity, note.part) == ("note", "m")
     assert note.measured == pytest.approx(one.contrast, abs=0.01)
     assert one.contrast > 15
@@ -89,10 +90,13 @@ def test_the_choice_is_said_with_both_figures() -> None:
 
 
 def test_a_version_that_is_joined_makes_another_key() -> None:
-    document, spec = Piece.model_validate(piece(mark("ink"))), sheet()
-    alone = fit_key(document, spec, contents={"ink": "1"})
-    joined = fit_key(document, spec, contents={"ink": "1", "paper": "2"})
-    assert len({alone, joined, fit_key(document, spec, contents={"ink": "1", "paper": "3"})}) == 3
+    def key(versions: dict[str, tuple[str, ...]], paper: str) -> str:
+        known = {"ink": FitArtwork(FACTS["ink"], "1"), "paper": FitArtwork(FACTS["paper"], paper)}
+        return file_key(resolve(request_for(piece(mark("ink")), sheet(), known, versions=versions)))
+
+    joined = {"ink": ("paper",)}
+    assert len({key({}, "2"), key(joined, "2"), key(joined, "3")}) == 3
+    assert key({}, "2") == key({}, "3"), "a mark that cannot stand there does not count"
 
 
 def test_where_a_mark_shows_is_measured_on_both_grounds() -> None:
@@ -103,9 +107,8 @@ def test_where_a_mark_shows_is_measured_on_both_grounds() -> None:
 
 
 def finding(facts: ArtworkFacts, rule: str, **place: Any) -> Finding | None:
-    document = Piece.model_validate(piece(mark("m")))
-    found = plan_fit(document, sheet(**place), {"m": facts}).findings
-    return next((one for one in found if one.rule == rule), None)
+    evidence = planned_fit(piece(mark("m")), sheet(**place), {"m": facts}).evidence
+    return next((one for one in judged(evidence, "plan", "pixels") if one.rule == rule), None)
 
 
 def small_logo(colours: int) -> ArtworkFacts:

@@ -4,7 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fitzle.core.spec.naming import file_name, safe_stem, unused_name
+from fitzle.core.spec.naming import file_name, unused_name
+from fitzle.core.spec.stems import safe_stem
 from fitzle.core.units import Size
 
 

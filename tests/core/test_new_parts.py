@@ -7,21 +7,23 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from fitzle.core.encode.picture import Picture
-from fitzle.core.encode.webp import encode_webp
+from fitzle.core.encode.settings import Lossless
+from fitzle.core.encode.webp import search_webp
 from fitzle.core.errors import DocumentError
 from fitzle.core.findings import Finding
+from fitzle.core.fit.making import make_fit
 from fitzle.core.geometry.rect import Point
-from fitzle.core.piece.changes import Change, apply_changes
+from fitzle.core.piece.changes import AnyChange, apply_changes
 from fitzle.core.piece.document import Piece
-from fitzle.core.pipeline import make_fit
 from fitzle.core.plan.first_looks import DARK, LIGHT, first_looks
 from fitzle.core.plan.new_parts import artwork_part, replacing, shape_part, words_part
-from fitzle.core.preflight.brief import brief
 from fitzle.core.preflight.expected import UNKNOWN, expected_demands
+from fitzle.core.preflight.registry import label_of_finding
 from fitzle.core.render.painting import paint
 from fitzle.core.units import Size
-from tests.core.composed import HOUSE, artworks, mark, piece, planned, shape, words
+from tests.core.composed import HOUSE, artworks, decided, mark, piece, shape, words
+from tests.fits import pixels as pixels_of
+from tests.fits import unhurried
 from tests.make import opened, photo, sheet, solid
 
 ROLES = ("headline", "second line", "byline", "badge")
@@ -29,10 +31,10 @@ SIZES = [Size(1280, 720), Size(512, 512), Size(2560, 423), Size(300, 900)]
 EMPTY = Piece.model_validate(piece(ground=solid("#ffffff")))
 
 
-def added(change: Change, size: Size) -> Any:
+def added(change: AnyChange, size: Size) -> Any:
     """The part as it stands in a placement of this size."""
     document = apply_changes(EMPTY, [change]).model_dump(mode="json")
-    return planned(document, size={"width": size.width, "height": size.height}).plan.parts[0]
+    return decided(document, size={"width": size.width, "height": size.height}).plan.parts[0]
 
 
 @pytest.mark.parametrize("size", SIZES, ids=lambda size: f"{size.width}x{size.height}")
@@ -86,14 +88,14 @@ def test_a_new_shape_stands_in_the_middle_in_the_colour_asked() -> None:
 def test_a_replaced_picture_forgets_what_was_only_true_of_the_old_one() -> None:
     before = Piece.model_validate(piece(mark("badge", zoom=3, recolour={"#111111": "#222222"}), ground=None))
     after = apply_changes(before, replacing("m", "other")).parts[1]
-    assert (after.artwork, after.zoom, after.recolour, after.focus) == ("other", 1, {}, None)  # type: ignore[union-attr]
+    assert (after.artwork, after.zoom, after.recolour, after.focal_point) == ("other", 1, {}, None)  # type: ignore[union-attr]
 
 
 @pytest.mark.parametrize("effect", ["outline", "glow", "shadow", "plate"])
 def test_an_effect_shows_as_soon_as_it_is_turned_on(effect: str) -> None:
     looks = first_looks(HOUSE).model_dump(mode="json")
-    plain = planned(piece(words(colour="#17443c"), ground=solid("#b4541a")))
-    effected = planned(piece(words(colour="#17443c", **{effect: looks[effect]}), ground=solid("#b4541a")))
+    plain = decided(piece(words(colour="#17443c"), ground=solid("#b4541a")))
+    effected = decided(piece(words(colour="#17443c", **{effect: looks[effect]}), ground=solid("#b4541a")))
     before, after = (paint(fit.plan, {}).astype(int) for fit in (plain, effected))
     assert np.count_nonzero(np.abs(before - after).max(axis=2) > 24) > 100
 
@@ -104,7 +106,7 @@ def test_a_stroke_shows_as_soon_as_it_is_turned_on(field: str) -> None:
     stands = {"anchor": "centre", "width": 0.6, "height": 0.6}
     own = shape("star", solid("#17443c"), stands=stands)
     pictures = [
-        paint(planned(piece(part, ground=solid("#b4541a"))).plan, {}).astype(int)
+        paint(decided(piece(part, ground=solid("#b4541a"))).plan, {}).astype(int)
         for part in (own, {**own, field: looks[field]})
     ]
     assert np.count_nonzero(np.abs(pictures[0] - pictures[1]).max(axis=2) > 24) > 100
@@ -127,11 +129,11 @@ def test_a_new_gradient_leads_through_the_house_colours(house: tuple[str, ...], 
 def test_before_the_file_is_made_only_what_the_plan_knows_is_said() -> None:
     asked = {"formats": ["jpeg"], "transparency": "forbidden"}
     there = sheet(**asked)
-    fit = planned(piece(words(), ground=solid("#ffffff")), **asked)
+    fit = decided(piece(words(), ground=solid("#ffffff")), **asked)
     expected = {demand.rule: demand for demand in expected_demands(fit.plan, there)}
     assert expected["size"].measured == "320 × 180"
     assert expected["bytes"].measured == UNKNOWN
-    made = {demand.rule: demand for demand in make_fit(fit, there, {}).demands}
+    made = {demand.rule: demand for demand in make_fit(fit, {}).judgement.demands}
     assert made.keys() == expected.keys(), "no line comes or goes when the file is there"
     assert made["size"] == expected["size"]
     assert made["bytes"].measured != UNKNOWN
@@ -154,19 +156,22 @@ def test_before_the_file_is_made_only_what_the_plan_knows_is_said() -> None:
     ],
 )
 def test_a_finding_in_a_few_words(rule: str, severity: Any, measured: Any, limit: Any, said: str) -> None:
-    assert brief(Finding(rule=rule, severity=severity, message="m", measured=measured, limit=limit)) == said
+    assert label_of_finding(Finding(rule=rule, severity=severity, message="m", measured=measured, limit=limit)) == said
 
 
 def test_a_drawn_picture_becomes_a_lossless_webp_where_it_fits() -> None:
-    pixels = paint(planned(piece(words(), ground=solid("#ffffff"))).plan, {})
-    found = encode_webp(Picture(pixels), None).best
-    assert found is not None and (found.settings, found.score) == ("lossless", 100.0)
+    pixels = paint(decided(piece(words(), ground=solid("#ffffff"))).plan, {})
+    found = search_webp(pixels_of(pixels), None, unhurried()).best
+    assert found is not None and (found.settings, found.score) == (Lossless(), 100.0)
     assert np.array_equal(np.asarray(opened(found.data).convert("RGB")), pixels[..., :3])
 
 
 def test_a_photo_becomes_the_best_webp_under_the_limit() -> None:
     pixels = np.dstack([np.asarray(photo()), np.full((400, 640), 255, np.uint8)])
-    free, tight = encode_webp(Picture(pixels), None).best, encode_webp(Picture(pixels), 12_000).best
+    free, tight = (
+        search_webp(pixels_of(pixels), None, unhurried()).best,
+        search_webp(pixels_of(pixels), 12_000, unhurried()).best,
+    )
     assert free is not None and tight is not None
     assert len(tight.data) <= 12_000 < len(free.data)
     assert tight.score is not None and free.score is not None and tight.score < free.score
@@ -174,6 +179,6 @@ def test_a_photo_becomes_the_best_webp_under_the_limit() -> None:
 
 def test_a_limit_that_no_webp_reaches_says_what_was_tried() -> None:
     pixels = np.dstack([np.asarray(photo()), np.full((400, 640), 255, np.uint8)])
-    search = encode_webp(Picture(pixels), 200)
+    search = search_webp(pixels_of(pixels), 200, unhurried())
     assert search.best is None
-    assert search.tried and min(attempt.bytes for attempt in search.tried) > 200
+    assert search.candidates and min(candidate.bytes for candidate in search.candidates) > 200

@@ -15,8 +15,8 @@ from fitzle.core.artwork.straight import whole_picture
 from fitzle.core.errors import ArtworkError, LimitError
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.piece.editing import new_piece
-from fitzle.core.pipeline import facts_and_sources, look_at_fit, make_fit, plan_fit
 from fitzle.core.units import Size
+from tests.fits import made_fit
 from tests.make import opened, photo, saved, sheet
 from tests.pdf import pdf
 
@@ -112,10 +112,9 @@ def test_a_window_is_drawn_where_it_lies(size: Size) -> None:
 def test_a_logo_from_a_pdf_is_fitted_crisp_at_any_size() -> None:
     artwork = read_artwork(LOGO, "logo.pdf")
     there = sheet(size={"width": 1200, "height": 600}, grounds=["#ffffff"])
-    facts, sources = facts_and_sources({"a": artwork})
-    planned = look_at_fit(plan_fit(new_piece("logo", "a", "mark"), there, facts), there, facts, sources)
-    made = make_fit(planned, there, sources)
-    assert made.encoded is not None and not any(finding.rule == "enlarging" for finding in made.findings)
+    made = made_fit(new_piece("logo", "a", "mark"), there, {"a": artwork})
+    assert made.encoded is not None
+    assert not any(finding.rule == "enlarging" for finding in made.judgement.findings)
     row = np.asarray(opened(made.encoded.data).convert("RGBA"))[300, :, 3]
     assert ((row > 10) & (row < 245)).sum() <= 2, "one px of edge on either side at most"
 

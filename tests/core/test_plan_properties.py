@@ -17,11 +17,11 @@ from fitzle.core.piece.parts import Box, ShapePart
 from fitzle.core.plan.guides import guides_of
 from fitzle.core.plan.new_parts import words_part
 from fitzle.core.plan.placed import PlacedArtwork, PlacedWords, Plan
-from fitzle.core.plan.planning import plan_piece
-from fitzle.core.plan.standing import standing_at, standing_box, turned_size
+from fitzle.core.plan.standing import rotated_size, standing_at, standing_box
 from fitzle.core.plan.starting_points import House, kind_of_placement, starting_points
 from fitzle.core.units import Size
 from tests.core.composed import PIECES, artworks, piece, words
+from tests.fits import plan_of
 from tests.make import sheet, solid
 
 ANCHORS = ["top-left", "top", "top-right", "left", "centre", "right", "bottom-left", "bottom", "bottom-right"]
@@ -34,8 +34,8 @@ BOXES = st.builds(
 TURNS = st.floats(-180, 180)
 
 
-def part(index: int, role: str, stands: Any, turn: float) -> dict[str, Any]:
-    common = {"id": f"p{index}", "role": role, "stands": stands, "turn": turn}
+def part(index: int, role: str, stands: Any, rotation: float) -> dict[str, Any]:
+    common = {"id": f"p{index}", "role": role, "stands": stands, "rotation": rotation}
     if role in ("headline", "badge"):
         return {
             **common,
@@ -52,20 +52,20 @@ PARTS = st.lists(
 )
 
 
-def plan_of(parts: list[tuple[str, Any, float]], width: int, height: int) -> Plan:
+def planned(parts: list[tuple[str, Any, float]], width: int, height: int) -> Plan:
     made = [part(index, *entry) for index, entry in enumerate(parts)]
     facts: dict[str, ArtworkFacts] = artworks()[0]
     document = Piece.model_validate(piece(*made, ground=solid("#ffffff")))
-    return plan_piece(document, sheet(size={"width": width, "height": height}), facts)
+    return plan_of(document, sheet(size={"width": width, "height": height}), facts)
 
 
 @settings(max_examples=60, deadline=None)
 @given(PARTS, SIDES, SIDES)
 def test_nothing_stands_outside_unless_asked_and_the_order_is_kept(parts: list, width: int, height: int) -> None:
-    plan = plan_of(parts, width, height)
+    plan = planned(parts, width, height)
     assert [entry.part for entry in plan.parts] == [f"p{index}" for index in range(len(parts))]
     for entry in plan.parts:
-        across, down = turned_size(entry.stands, entry.look.turn)
+        across, down = rotated_size(entry.stands, entry.look.rotation)
         middle, slack = entry.stands.centre, 1e-6 * max(width, height)
         assert middle.x - across / 2 >= -slack and middle.x + across / 2 <= width + slack
         assert middle.y - down / 2 >= -slack and middle.y + down / 2 <= height + slack
@@ -74,7 +74,7 @@ def test_nothing_stands_outside_unless_asked_and_the_order_is_kept(parts: list, 
 @settings(max_examples=40, deadline=None)
 @given(PARTS, st.integers(16, 2048), st.integers(16, 2048))
 def test_a_plan_for_twice_the_size_is_twice_the_plan(parts: list, width: int, height: int) -> None:
-    small, large = plan_of(parts, width, height), plan_of(parts, 2 * width, 2 * height)
+    small, large = planned(parts, width, height), planned(parts, 2 * width, 2 * height)
     for one, two in zip(small.parts, large.parts, strict=True):
         assert tuple(two.stands) == tuple(pytest.approx(2 * value, abs=1e-6, rel=1e-9) for value in one.stands)
         if isinstance(one, PlacedWords) and isinstance(two, PlacedWords):
@@ -120,28 +120,28 @@ def test_a_part_that_reaches_beyond_on_purpose_is_left_there() -> None:
 
 
 def test_an_edge_is_given_room() -> None:
-    plan = plan_piece(Piece.model_validate(PIECES["sticker"]), sheet(size={"width": 200, "height": 200}), artworks()[0])
+    plan = plan_of(Piece.model_validate(PIECES["sticker"]), sheet(size={"width": 200, "height": 200}), artworks()[0])
     assert plan.edge is not None
     assert plan.parts[0].stands.x == pytest.approx(plan.edge.width_px)
 
 
 def test_hidden_parts_are_not_planned_and_missing_artwork_is_told() -> None:
     hidden = piece({**words(), "hidden": True}, ground=solid("#fff"))
-    assert plan_piece(Piece.model_validate(hidden), sheet(), {}).parts == ()
+    assert plan_of(Piece.model_validate(hidden), sheet(), {}).parts == ()
     gone = piece({"id": "p", "role": "picture", "artwork": "gone"})
     with pytest.raises(Exception, match="artwork of part 'p' is missing"):
-        plan_piece(Piece.model_validate(gone), sheet(), {})
+        plan_of(Piece.model_validate(gone), sheet(), {})
 
 
 def test_an_unknown_typeface_is_replaced_by_the_usual_one() -> None:
-    plan = plan_piece(Piece.model_validate(piece(words(family="Nobody's"))), sheet(), {})
+    plan = plan_of(Piece.model_validate(piece(words(family="Nobody's"))), sheet(), {})
     assert plan.words[0].family == "Work Sans"
 
 
 @pytest.mark.parametrize("shape", SHAPES)
 def test_words_stay_inside_the_plate_they_have(shape: str) -> None:
     plated = words("New today", plate={"colour": "#17443c", "shape": shape, "padding": 0.2})
-    placed = plan_piece(Piece.model_validate(piece(plated)), sheet(), {}).words[0]
+    placed = plan_of(Piece.model_validate(piece(plated)), sheet(), {}).words[0]
     assert placed.plate is not None
     bounds, block = placed.plate.path.bounds(), placed.layout.block
     assert bounds.x <= block.x and bounds.right >= block.right
@@ -177,7 +177,7 @@ def test_each_kind_of_placement_has_three_starting_points_that_can_be_planned(ki
     points = starting_points(place, house)
     assert len({point.name for point in points}) == 3
     for point in points:
-        plan = plan_piece(point.piece, place, artworks()[0])
+        plan = plan_of(point.piece, place, artworks()[0])
         assert plan.parts
         colours = {part.colour for part in plan.words}
         assert colours <= {"auto", *house.colours, "#111111", "#ffffff"}
@@ -187,5 +187,5 @@ def test_each_kind_of_placement_has_three_starting_points_that_can_be_planned(ki
 @pytest.mark.parametrize("size", [(640, 640), (1280, 720), (360, 800)])
 def test_new_words_stand_free_of_the_edges_in_any_shape(role: str, size: tuple[int, int]) -> None:
     document = apply_changes(Piece.model_validate(piece(ground=solid("#ffffff"))), [words_part(role)])
-    placed = plan_piece(document, sheet(size={"width": size[0], "height": size[1]}), {}).words[0]
+    placed = plan_of(document, sheet(size={"width": size[0], "height": size[1]}), {}).words[0]
     assert min(placed.stands.x, size[0] - placed.stands.right) >= 0.05 * min(size)

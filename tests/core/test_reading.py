@@ -59,7 +59,7 @@ def test_a_flat_backdrop_is_found_and_trimmed(fmt: str, slack: int) -> None:
     """JPEG's ringing around the disc may add up to 3 px on a side."""
     facts = read_artwork(saved(disc(200, margin=30, ground="#f2e6d0"), fmt), "disc").facts
     assert facts.kind == "mark"
-    assert facts.flat_backdrop is not None
+    assert facts.backdrop_colour is not None
     assert facts.trimmed.x == pytest.approx(30, abs=slack)
     assert facts.trimmed.width == pytest.approx(140, abs=2 * slack)
 
@@ -69,7 +69,7 @@ def test_what_moves_on_a_flat_backdrop_is_trimmed_as_what_stands_still(fmt: str,
     """Readers give moving pictures a band of alpha, although they are opaque."""
     first, *others = (disc(200, colour, 30, "#f2e6d0") for colour in ("#1d3b4f", "#b4541a", "#17443c"))
     facts = read_artwork(saved(first, fmt, save_all=True, append_images=others), "disc").facts
-    assert (facts.frames, facts.flat_backdrop is not None) == (3, True)
+    assert (facts.frames, facts.backdrop_colour is not None) == (3, True)
     assert facts.trimmed.x == pytest.approx(30, abs=slack)
     assert facts.trimmed.width == pytest.approx(140, abs=2 * slack)
 

@@ -11,18 +11,18 @@ from fitzle.core.artwork.recolour import recoloured
 from fitzle.core.artwork.svg_recolour import recoloured_svg
 from fitzle.core.colour.mixing import mixed_stops
 from fitzle.core.colour.oklab import from_lch, from_oklab, oklab, to_lch
+from fitzle.core.fit.proofs import parts_alone, without_parts
 from fitzle.core.geometry.rect import Rect
-from fitzle.core.pipeline import parts_alone, without_parts
 from fitzle.core.render.edges import edge_coverage
 from fitzle.core.render.painting import paint
 from fitzle.core.render.pixel_grid import on_pixel_grid
 from fitzle.core.units import Size
-from tests.core.composed import PIECES, artworks, gradient, mark, picture, piece, planned, shape, words
+from tests.core.composed import PIECES, artworks, decided, gradient, mark, picture, piece, shape, words
 from tests.make import disc, saved, solid, svg
 
 
 def drawn(data: dict, width: int | None = None, **place: object) -> np.ndarray:
-    return paint(planned(data, **place).plan, artworks()[1], width)
+    return paint(decided(data, **place).plan, artworks()[1], width)
 
 
 def test_oklab_and_oklch_go_there_and_back() -> None:
@@ -75,12 +75,11 @@ def test_a_picture_in_a_die_fills_it_and_leaves_the_outside_clear() -> None:
 def test_a_cut_out_subject_has_a_colour_behind_it_inside_the_die_only() -> None:
     subject = disc(200, "#1d3b4f", 0).resize((200, 80))
     art = read_artwork(saved(subject, "PNG"), "cut.png")
-    from fitzle.core.piece.document import Piece
-    from fitzle.core.pipeline import plan_fit
+    from tests.fits import planned_fit
     from tests.make import sheet
 
     part = {"id": "p", "role": "picture", "artwork": "a", "die": {"shape": "circle", "fill": "#f4d06f"}, "zoom": 1}
-    fit = plan_fit(Piece.model_validate(piece(part)), sheet(size={"width": 100, "height": 100}), {"a": art.facts})
+    fit = planned_fit(piece(part), sheet(size={"width": 100, "height": 100}), {"a": art})
     pixels = paint(fit.plan, {"a": art.source})
     assert tuple(pixels[50, 50]) == (0x1D, 0x3B, 0x4F, 255)
     assert tuple(pixels[15, 50]) == (0xF4, 0xD0, 0x6F, 255)
@@ -88,8 +87,8 @@ def test_a_cut_out_subject_has_a_colour_behind_it_inside_the_die_only() -> None:
 
 
 def test_zoom_shows_a_smaller_window_about_the_focus() -> None:
-    near = planned(piece(picture(zoom=2, focus={"x": 0.25, "y": 0.5}))).plan.artworks[0]
-    far = planned(piece(picture())).plan.artworks[0]
+    near = decided(piece(picture(zoom=2, focal_point={"x": 0.25, "y": 0.5}))).plan.artworks[0]
+    far = decided(piece(picture())).plan.artworks[0]
     assert near.window.width == pytest.approx(far.window.width / 2)
     assert near.window.centre.x == pytest.approx(0.25 * 360)
 
@@ -158,9 +157,9 @@ def test_edges_of_small_marks_come_to_lie_on_the_pixel_grid(side: int) -> None:
 
 def test_the_pixel_grid_can_be_switched_off_and_ends_at_64_px() -> None:
     tiny = {"size": {"width": 32, "height": 32}}
-    assert planned(piece(mark("ding.svg")), **tiny).plan.artworks[0].grid
-    assert not planned(piece(mark("ding.svg", grid=False)), **tiny).plan.artworks[0].grid
-    assert not planned(piece(mark("ding.svg")), size={"width": 96, "height": 96}).plan.artworks[0].grid
+    assert decided(piece(mark("ding.svg")), **tiny).plan.artworks[0].grid
+    assert not decided(piece(mark("ding.svg", grid=False)), **tiny).plan.artworks[0].grid
+    assert not decided(piece(mark("ding.svg")), size={"width": 96, "height": 96}).plan.artworks[0].grid
 
 
 def test_effects_look_the_same_at_any_size() -> None:
@@ -174,17 +173,19 @@ def test_effects_look_the_same_at_any_size() -> None:
     assert np.abs(small - shrunk).mean() < 1.0
 
 
-def test_hollow_letters_are_seen_through() -> None:
+def test_letters_of_an_outline_only_are_seen_through() -> None:
     stands = {"width": 1.2, "height": 0.9}
-    hollow = drawn(piece(words("O", hollow=True, colour="#ffffff", family="Anton", stands=stands, align="centre")))
+    outline_only = drawn(
+        piece(words("O", outline_only=True, colour="#ffffff", family="Anton", stands=stands, align="centre"))
+    )
     full = drawn(piece(words("O", colour="#ffffff", family="Anton", stands=stands, align="centre")))
-    assert (full[..., 3] == 255).sum() > (hollow[..., 3] == 255).sum() > 0
-    inside = (full[..., 3] == 255) & (hollow[..., 3] == 0)
+    assert (full[..., 3] == 255).sum() > (outline_only[..., 3] == 255).sum() > 0
+    inside = (full[..., 3] == 255) & (outline_only[..., 3] == 0)
     assert inside.sum() > 200
 
 
 def test_a_part_can_be_drawn_alone_and_left_out() -> None:
-    plan, sources = planned(PIECES["mark-on-photo"]).plan, artworks()[1]
+    plan, sources = decided(PIECES["mark-on-photo"]).plan, artworks()[1]
     alone = paint(parts_alone(plan, ["m"]), sources)
     assert alone[..., 3].min() == 0 and alone[..., 3].max() > 200
     rest = paint(without_parts(plan, ["m"]), sources)

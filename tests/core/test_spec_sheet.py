@@ -8,7 +8,7 @@ import pytest
 
 from fitzle.core.errors import DocumentError
 from fitzle.core.spec.reading import read_spec_sheet, spec_sheet_schema
-from fitzle.core.spec.sheet import CircleCut, ExactSize, RangedSize
+from fitzle.core.spec.sheet import CircleMask, ExactSize, RangedSize
 from fitzle.core.spec.sizing import aspect_allowed, delivered_size, size_allowed
 from fitzle.core.units import Size
 from tests.make import sheet
@@ -38,7 +38,7 @@ def test_a_minimal_sheet_has_sane_defaults() -> None:
     found = read_spec_sheet('{"fitzle_spec": 1, "name": "x", "size": {}, "formats": ["png"]}')
     assert isinstance(found.size, RangedSize)
     assert (found.transparency, found.grounds, found.motion.allowed) == ("allowed", ("#ffffff",), False)
-    assert isinstance(sheet(cut={"shape": "circle"}).cut, CircleCut)
+    assert isinstance(sheet(cut={"shape": "circle"}).mask, CircleMask)
 
 
 @pytest.mark.parametrize(

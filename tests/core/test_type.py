@@ -10,7 +10,7 @@ from fitzle.core.errors import DocumentError
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.type.bidi import embedding_levels, visual_order
 from fitzle.core.type.breaking import best_breaks, break_positions, line_width, lines_needed, tokens_of
-from fitzle.core.type.faces import face_of
+from fitzle.core.type.font_files import font_of
 from fitzle.core.type.library import families, family_named, offered_families
 from fitzle.core.type.sample import sample_svg
 from fitzle.core.type.setting import Setting, set_words
@@ -18,7 +18,7 @@ from fitzle.core.type.shaping import graphemes, shaped
 from fitzle.core.type.small import reads, small_figures
 
 BOX = Rect(40, 30, 600, 240)
-SANS = family_named("Work Sans").cut(600)
+SANS = family_named("Work Sans").face(600)
 HEADLINE = "How to true a wheel without a stand, in ten minutes flat"
 
 
@@ -28,20 +28,20 @@ def test_there_are_thirty_families_of_ten_kinds_with_their_licences() -> None:
     assert {family.kind for family in offered} == {
         "sturdy", "plain", "condensed", "rounded", "hand", "script", "slab", "serif", "display", "monospaced",
     }  # fmt: skip
-    assert sum(len(family.cuts) >= 3 for family in offered) >= 10, "several with many weights"
+    assert sum(len(family.faces) >= 3 for family in offered) >= 10, "several with many weights"
     for family in families().values():
         assert family.licence in ("OFL-1.1", "Apache-2.0")
-        folder = family.cuts[0].files[0].parent
+        folder = family.faces[0].files[0].parent
         assert list(folder.glob("*.LICENSE.txt"))
-        assert all(file.exists() for cut in family.cuts for file in cut.files)
+        assert all(file.exists() for face in family.faces for file in face.files)
 
 
 def test_the_nearest_cut_is_taken_and_a_slant_is_kept_where_there_is_one() -> None:
     lora = family_named("Lora")
-    assert lora.cut(690).weight == 700
-    assert lora.cut(100).weight == 400
-    assert lora.cut(700, italic=True).italic
-    assert not family_named("Anton").cut(900, italic=True).italic
+    assert lora.face(690).weight == 700
+    assert lora.face(100).weight == 400
+    assert lora.face(700, italic=True).italic
+    assert not family_named("Anton").face(900, italic=True).italic
     with pytest.raises(DocumentError, match="no typeface 'Nobody'"):
         family_named("Nobody")
 
@@ -49,7 +49,7 @@ def test_the_nearest_cut_is_taken_and_a_slant_is_kept_where_there_is_one() -> No
 def test_kerning_brings_letters_together_and_ligatures_join_them() -> None:
     apart = sum(shaped(letter, SANS).clusters[0].advance for letter in "AV")
     assert sum(cluster.advance for cluster in shaped("AV", SANS).clusters) < apart - 0.01
-    lora = family_named("Lora").cut(400)
+    lora = family_named("Lora").face(400)
     joined = shaped("fi", lora).clusters
     loose = shaped("fi", lora, ligatures=False).clusters
     assert len(loose) == 2
@@ -65,7 +65,7 @@ def test_combining_marks_stay_with_their_letter() -> None:
 
 @pytest.mark.parametrize("text", ["Привет", "שלום", "مرحبا", "नमस्ते", "สวัสดี", "🚲", "ő"])
 def test_letters_that_the_typeface_lacks_come_from_another(text: str) -> None:
-    paragraph = shaped(text, family_named("Anton").cut(400))
+    paragraph = shaped(text, family_named("Anton").face(400))
     assert paragraph.missing == ""
     assert all(glyph.glyph for cluster in paragraph.clusters for glyph in cluster.glyphs)
 
@@ -169,8 +169,8 @@ BOXES = st.builds(lambda w, h: Rect(5, 7, w, h), st.floats(20, 900), st.floats(2
 @settings(max_examples=60, deadline=None)
 @given(TEXTS, BOXES, st.sampled_from(["Work Sans", "Pacifico", "Anton", "Space Mono"]), st.floats(0, 0.5))
 def test_words_never_leave_their_box(text: str, box: Rect, family: str, reach: float) -> None:
-    layout = set_words(text, Setting(family_named(family).cut(700), reach=reach), box)
-    by = reach * layout.letter_px
+    layout = set_words(text, Setting(family_named(family).face(700), reach=reach), box)
+    by = reach * layout.cap_height_px
     slack = 1e-3 * max(box.width, box.height)
     assert layout.block.x - by >= box.x - slack and layout.block.right + by <= box.right + slack
     assert layout.block.y - by >= box.y - slack and layout.block.bottom + by <= box.bottom + slack
@@ -195,7 +195,7 @@ def test_the_size_is_the_largest_that_fits() -> None:
 @pytest.mark.parametrize(("align", "share"), [("left", 0.0), ("centre", 0.5), ("right", 1.0)])
 @pytest.mark.parametrize(("level", "down"), [("top", 0.0), ("middle", 0.5), ("bottom", 1.0)])
 def test_words_stand_where_they_are_aligned(align: str, share: float, level: str, down: float) -> None:
-    block = set_words("Hub", Setting(SANS, align=align, level=level, largest_px=40.0), BOX).block  # type: ignore[arg-type]
+    block = set_words("Hub", Setting(SANS, align=align, vertical_align=level, largest_px=40.0), BOX).block  # type: ignore[arg-type]
     assert block.x == pytest.approx(BOX.x + share * (BOX.width - block.width), abs=0.01)
     assert block.y == pytest.approx(BOX.y + down * (BOX.height - block.height), abs=0.01)
 
@@ -211,8 +211,8 @@ def test_the_case_is_changed_by_the_rules_of_the_language(case: str, shown: str)
 
 def test_letter_spacing_spreads_the_letters_in_letter_heights() -> None:
     plain = set_words("HUB", Setting(SANS, largest_px=40.0), BOX)
-    spaced = set_words("HUB", Setting(SANS, largest_px=40.0, spacing=0.5), BOX)
-    assert spaced.block.width - plain.block.width == pytest.approx(2 * 0.5 * plain.letter_px, rel=0.06)
+    spaced = set_words("HUB", Setting(SANS, largest_px=40.0, letter_spacing=0.5), BOX)
+    assert spaced.block.width - plain.block.width == pytest.approx(2 * 0.5 * plain.cap_height_px, rel=0.06)
 
 
 def test_a_long_text_is_set_too() -> None:
@@ -222,18 +222,18 @@ def test_a_long_text_is_set_too() -> None:
 
 
 def test_the_height_of_a_capital_is_measured_on_its_outline() -> None:
-    assert face_of(SANS.files[0]).cap_height == pytest.approx(0.66, abs=0.03)
-    assert 0.45 < face_of(SANS.files[0]).x_height < 0.55
+    assert font_of(SANS.files[0]).cap_height == pytest.approx(0.66, abs=0.03)
+    assert 0.45 < font_of(SANS.files[0]).x_height < 0.55
 
 
 def test_thin_strokes_are_found_and_judged_small() -> None:
-    thin = small_figures(family_named("Playfair Display").cut(400).files[0])
-    sturdy = small_figures(family_named("Rubik").cut(800).files[0])
+    thin = small_figures(family_named("Playfair Display").face(400).files[0])
+    sturdy = small_figures(family_named("Rubik").face(800).files[0])
     assert thin.stroke < 0.03
     assert sturdy.stroke > 0.1
     assert reads(sturdy, 14.0) and not reads(thin, 14.0) and not reads(sturdy, 6.0)
 
 
 def test_a_sample_shows_the_words_cropped_to_their_ink() -> None:
-    data = sample_svg("Ride\nthere", family_named("Lobster").cut(400)).decode()
+    data = sample_svg("Ride\nthere", family_named("Lobster").face(400)).decode()
     assert data.startswith("<svg") and "<path" in data and "<text" not in data

@@ -24,8 +24,8 @@ def test_the_list_names_only_packages_that_are_locked() -> None:
 
 def test_a_cut_has_its_latin_file_first() -> None:
     for family in library.offered_families():
-        for cut in family.cuts:
-            assert "-latin-" in cut.files[0].name and "-ext-" not in cut.files[0].name
+        for face in family.faces:
+            assert "-latin-" in face.files[0].name and "-ext-" not in face.files[0].name
 
 
 def test_the_build_makes_the_same_files_again(tmp_path: Path) -> None:

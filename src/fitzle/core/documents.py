@@ -20,6 +20,9 @@ _PLAIN = {
 }
 
 
+_TAGS = ("exact", "range", "circle", "rounded", "set", "reset", "add", "remove", "move")  # of unions, not keys
+
+
 def read_document(
     model: type[Document],
     text: str | bytes,
@@ -36,7 +39,7 @@ def read_document(
 
     Raises DocumentError with the first few problems, each with its place in the document.
     """
-    data = _json_object(text, subject, noun)
+    data = read_plain(text, subject, noun)
     stated = data.get(key)
     if stated is None:
         raise DocumentError(f"this is not a {noun}", subject=subject, advice=f'It needs "{key}": {version} in it.')
@@ -77,7 +80,11 @@ def plain_problems(error: ValidationError, most: int = 4) -> str:
 
 
 def _plain_problem(entry: Any) -> str:
-    place = ".".join(str(step) for step in entry["loc"] if step not in ("exact", "range", "circle", "rounded"))
+    place = ".".join(
+        str(step)
+        for step in entry["loc"]
+        if step not in ("exact", "range", "circle", "rounded", "set", "reset", "add", "remove", "move")
+    )
     kind = entry["type"]
     if kind in _PLAIN:
         return f'"{place}" {_PLAIN[kind]}'
@@ -87,7 +94,8 @@ def _plain_problem(entry: Any) -> str:
     return f'"{place}": {words}{shown}' if place else f"{words}{shown}"
 
 
-def _json_object(text: str | bytes, subject: str, noun: str) -> dict[str, Any]:
+def read_plain(text: str | bytes, subject: str, noun: str) -> dict[str, Any]:
+    """A JSON object as plain data; raises DocumentError in plain words."""
     if len(text) > LARGEST_DOCUMENT_BYTES:
         raise DocumentError(f"this {noun} is larger than 1 MB", subject=subject, advice="A real one is a few KB.")
     try:

@@ -92,11 +92,11 @@ export const describeArtwork = (workspace: string, artwork: string, given: Schem
   );
 
 /** Has the file at an address on the web fetched and read. */
-export const bringInFromWeb = (workspace: string, address: string, fills: string[]) =>
+export const bringInFromWeb = (workspace: string, address: string, targets: string[]) =>
   answerOf(
     client.POST("/api/workspaces/{workspace}/artwork/from-web", {
       params: { path: { workspace } },
-      body: { address, fills },
+      body: { address, targets },
     }),
   );
 
@@ -215,13 +215,13 @@ export const markFromGlyph = (workspace: string, glyph: Schemas["GlyphIn"]) =>
 export function bringIn(
   workspace: string,
   files: File[],
-  fills: string[],
+  targets: string[],
   tags: string[],
   onSent: (share: number) => void,
 ): Promise<ArtworkOut[]> {
   const form = new FormData();
   for (const file of files) form.append("files", file, file.name);
-  form.append("fills", fills.join(","));
+  form.append("targets", targets.join(","));
   form.append("tags", tags.join(","));
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();

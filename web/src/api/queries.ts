@@ -29,7 +29,7 @@ export const isOnItsWay = (entry: ArtworkOut) =>
   entry.state === "queued" ||
   entry.state === "reading" ||
   entry.being_prepared ||
-  (entry.state === "ready" && entry.fills.length > 0);
+  (entry.state === "ready" && entry.targets.length > 0);
 
 /** Whether an artwork can be put into places: ready, with a picture of its own, and not put away. */
 export const isChoosable = (entry: ArtworkOut) =>

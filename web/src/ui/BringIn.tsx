@@ -5,7 +5,7 @@ import { chosenFolder } from "./droppedFiles";
 import { useUploads } from "./useUploads";
 
 interface Props {
-  fills: string[];
+  targets: string[];
   label: string;
   look?: "plain" | "quiet" | "bare" | "next";
   /** Lets a folder be chosen, with all that lies in it. */
@@ -19,13 +19,13 @@ const FILES = { multiple: true, accept: TAKEN };
 const FOLDER = { webkitdirectory: "" }; // known to all browsers, not to the types of React
 
 /** A button that opens the file dialog; what is chosen fills the named placements as soon as it is read. */
-export function BringIn({ fills, label, look = "plain", folder = false, brought }: Props) {
+export function BringIn({ targets, label, look = "plain", folder = false, brought }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const { bring } = useUploads();
   const take = (files: File[]) => {
     if (folder)
-      for (const batch of chosenFolder(files)) bring(batch.files, fills, batch.folder ? [batch.folder] : []);
-    else bring(files, fills);
+      for (const batch of chosenFolder(files)) bring(batch.files, targets, batch.folder ? [batch.folder] : []);
+    else bring(files, targets);
     brought?.();
   };
   return (

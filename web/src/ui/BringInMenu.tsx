@@ -21,8 +21,8 @@ export function BringInMenu() {
           className="z-30 w-[320px] border border-ink bg-sheet p-4 text-[13px]"
         >
           <div className="flex gap-2">
-            <BringIn fills={[]} label="Choose files" look="next" brought={close} />
-            <BringIn fills={[]} label="Choose a folder" folder brought={close} />
+            <BringIn targets={[]} label="Choose files" look="next" brought={close} />
+            <BringIn targets={[]} label="Choose a folder" folder brought={close} />
           </div>
           <ByAddress done={close} />
           <p className="mt-3 border-t border-hairline pt-2 text-soft">

@@ -82,7 +82,7 @@ interface Standing {
 /** How far a file has come: half of its way is being sent, half being read. */
 function standing(upload: Upload, artwork: ArtworkOut | undefined): Standing {
   // In its places too; what is prepared afterwards is no matter of bringing it in.
-  const ready = artwork?.state === "ready" && artwork.fills.length === 0;
+  const ready = artwork?.state === "ready" && artwork.targets.length === 0;
   const trouble = upload.trouble ?? (artwork?.state === "failed" ? artwork.message : undefined);
   const share = ready ? 1 : upload.sent * 0.5 + (artwork?.progress ?? 0) / 200;
   return { upload, ready, trouble, share, words: words(upload, artwork, trouble) };

@@ -38,15 +38,15 @@ export function UploadsProvider({ workspace, children }: { workspace: string; ch
     [workspace, change, queries],
   );
   const bring = useCallback(
-    (files: File[], fills: string[], tags: string[] = []) => {
+    (files: File[], targets: string[], tags: string[] = []) => {
       for (const file of files)
-        follow(file.name, async (onSent) => (await bringIn(workspace, [file], fills, tags, onSent))[0]);
+        follow(file.name, async (onSent) => (await bringIn(workspace, [file], targets, tags, onSent))[0]);
     },
     [workspace, follow],
   );
   const bringAddress = useCallback(
-    (address: string, fills: string[]) =>
-      follow(address, async () => await bringInFromWeb(workspace, address, fills)),
+    (address: string, targets: string[]) =>
+      follow(address, async () => await bringInFromWeb(workspace, address, targets)),
     [workspace, follow],
   );
 

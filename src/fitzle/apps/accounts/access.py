@@ -2,30 +2,108 @@
 
 from __future__ import annotations
 
-from typing import Any, NamedTuple
+from collections.abc import Callable
+from enum import StrEnum
+from functools import wraps
+from typing import TYPE_CHECKING, Any, Concatenate, NamedTuple, ParamSpec, TypeVar
 
 from django.core.exceptions import PermissionDenied
+from django.db import transaction
 from django.http import Http404
 
 from fitzle.apps.accounts.models import Membership, Role, User, Workspace
 
+if TYPE_CHECKING:
+    from django.contrib.auth.base_user import AbstractBaseUser
+    from django.contrib.auth.models import AnonymousUser
 
-def workspaces_of(user: User) -> list[Workspace]:
+P = ParamSpec("P")
+Result = TypeVar("Result")
+
+
+class Capability(StrEnum):
+    """What somebody may do in a workspace."""
+
+    SEE = "see"
+    CHANGE = "change"
+    RUN = "run"
+
+
+_MAY: dict[str, frozenset[Capability]] = {
+    Role.VIEWER: frozenset({Capability.SEE}),
+    Role.MAKER: frozenset({Capability.SEE, Capability.CHANGE}),
+    Role.OWNER: frozenset(Capability),
+}
+_REFUSED = {
+    Capability.SEE: "You cannot see this workspace.",
+    Capability.CHANGE: "You can look at this workspace but not change it. Ask its owner.",
+    Capability.RUN: "Only its owner can do that.",
+}
+
+
+class Access(NamedTuple):
+    """Somebody in a workspace, with what they may do there: every action is done by one.
+
+    Actors are people; tokens and guests with a link join them as further roles.
+    """
+
+    actor: User
+    workspace: Workspace
+    role: str
+
+    def require(self, capability: Capability) -> None:
+        """Raises PermissionDenied, in words, where the actor may not do that."""
+        if capability not in _MAY.get(self.role, frozenset()):
+            raise PermissionDenied(_REFUSED[capability])
+
+
+def access_to(user: AbstractBaseUser | AnonymousUser, slug: str) -> Access:
+    """What somebody may do in the workspace with this slug; Http404 for strangers."""
+    return _access(user_id=user.pk, workspace__slug=slug)
+
+
+def access_again(user_id: int | None, workspace_id: int) -> Access:
+    """The same for work that is done later: what they may do now. Http404 where they do not belong to it any more."""
+    return _access(user_id=user_id, workspace_id=workspace_id)
+
+
+def _access(**who: Any) -> Access:
+    found = Membership.objects.select_related("workspace", "user").filter(**who).first()
+    if found is None:
+        raise Http404("There is no such workspace.")
+    return Access(found.user, found.workspace, found.role)
+
+
+def action(
+    capability: Capability,
+) -> Callable[[Callable[Concatenate[Access, P], Result]], Callable[Concatenate[Access, P], Result]]:
+    """Makes a function a named action: its actor's capability is checked, and all that it writes is one transaction.
+
+    An action queues its own work, which begins after the commit.
+    """
+
+    def checked(function: Callable[Concatenate[Access, P], Result]) -> Callable[Concatenate[Access, P], Result]:
+        @wraps(function)
+        def act(access: Access, *args: P.args, **kwargs: P.kwargs) -> Result:
+            access.require(capability)
+            with transaction.atomic():
+                return function(access, *args, **kwargs)
+
+        return act
+
+    return checked
+
+
+def workspaces_of(user: AbstractBaseUser | AnonymousUser) -> list[Workspace]:
     """The workspaces a person belongs to, by name."""
-    return list(Workspace.objects.filter(memberships__user=user).order_by("name"))
+    return list(Workspace.objects.filter(memberships__user_id=user.pk).order_by("name"))
 
 
-def workspace_to_see(user: Any, slug: str) -> Workspace:
+def workspace_to_see(user: AbstractBaseUser | AnonymousUser, slug: str) -> Workspace:
     """The workspace, for a member; Http404 for anybody else."""
-    return _membership(user, slug).workspace
-
-
-def workspace_to_change(user: Any, slug: str) -> Workspace:
-    """The workspace, for a member who may change it; Http404 for strangers, PermissionDenied for viewers."""
-    membership = _membership(user, slug)
-    if membership.role == Role.VIEWER:
-        raise PermissionDenied("You can look at this workspace but not change it. Ask its owner.")
-    return membership.workspace
+    access = access_to(user, slug)
+    access.require(Capability.SEE)
+    return access.workspace
 
 
 class HouseStyle(NamedTuple):
@@ -62,13 +140,6 @@ def save_house_style(workspace: Workspace, colours: list[dict[str, str]], headin
     faces = {"heading": heading, "text": text}
     workspace.house_style = {"colours": colours, "typefaces": faces, "naming": naming}
     workspace.save(update_fields=["house_style"])
-
-
-def _membership(user: Any, slug: str) -> Membership:
-    found = Membership.objects.select_related("workspace").filter(user_id=user.pk, workspace__slug=slug).first()
-    if found is None:
-        raise Http404("There is no such workspace.")
-    return found
 
 
 def found_workspace(*, name: str, slug: str, owner: User, house_style: dict[str, Any]) -> Workspace:

@@ -11,16 +11,16 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import File, Form, Path, Router, Status
 from ninja.files import UploadedFile
 
-from fitzle.apps.accounts.access import workspace_to_change, workspace_to_see
+from fitzle.apps.accounts.access import Capability, access_to, workspace_to_see
 from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
-from fitzle.apps.api.shapes import ArtworkOut, Description, FitBrief, FromWeb, Message, Place, version_view
+from fitzle.apps.api.schemas import ArtworkOut, Description, FitBrief, FromWeb, Message, Place, version_view
 from fitzle.apps.api.views import rail_view
-from fitzle.apps.artwork.intake import bring_back, bring_from_web, bring_in, bring_in_newer, settle_stuck
+from fitzle.apps.artwork import actions
+from fitzle.apps.artwork.intake import settle_stuck
 from fitzle.apps.artwork.library import (
     alike_by_id,
     artwork_of,
     artworks_of,
-    describe,
     early_source,
     facts_by_id,
     original_bytes,
@@ -30,12 +30,14 @@ from fitzle.apps.artwork.preparing import being_prepared
 from fitzle.apps.artwork.versions import versions_by_id
 from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import placements_of
-from fitzle.apps.jobs.queue import make_later, read_later
-from fitzle.apps.pieces.composing import check_target
-from fitzle.apps.pieces.fits import SUITED, place, uses_of_artwork
+from fitzle.apps.pieces import actions as fitting
+from fitzle.apps.pieces.composing import drop_of
+from fitzle.apps.pieces.fits import SUITED
+from fitzle.apps.pieces.opening import open_fits
+from fitzle.apps.pieces.uses import uses_of_artwork
 from fitzle.core.artwork.straight import straight
+from fitzle.core.fit.proofs import preview_bytes
 from fitzle.core.geometry.rect import Rect
-from fitzle.core.pipeline import preview_bytes
 from fitzle.core.units import Size
 
 router = Router(tags=["artwork"])
@@ -54,66 +56,53 @@ def bring_in_artwork(
     request: HttpRequest,
     workspace: Path[str],
     files: File[list[UploadedFile]],
-    fills: Form[str] = "",
+    targets: Form[str] = "",
     tags: Form[str] = "",
 ) -> Any:
     """Keeps files and has them read.
 
-    `fills` are placements to fill, separated by commas, or "suited"; or, for a drop on a proof, `into/FIT/X/Y` with the
-    point in fractions, or `instead/FIT/PART`. `tags`, separated by commas, are given to each file.
+    `targets` are placements to fill, separated by commas, or "suited"; or, for a drop on a proof, `into/FIT/X/Y` with
+    the point in fractions, or `instead/FIT/PART`. `tags`, separated by commas, are given to each file.
     """
-    space = workspace_to_change(request.user, workspace)
+    access = access_to(request.user, workspace)
+    access.require(Capability.CHANGE)
     if len(files) > settings.UPLOAD_LIMIT_FILES:
         return Status(422, {"message": f"At most {settings.UPLOAD_LIMIT_FILES} files at a time."})
-    wanted = [entry for entry in fills.split(",") if entry]
+    wanted = [entry for entry in targets.split(",") if entry]
     for target in (entry for entry in wanted if "/" in entry):
-        check_target(space, target)
+        drop_of(access.workspace, target)
     if wanted != [SUITED]:
-        placements_of(space, _uuids(entry for entry in wanted if "/" not in entry))
+        placements_of(access.workspace, _uuids(entry for entry in wanted if "/" not in entry))
     named = tags.split(",")
-    found = [bring_in(space, request.user, file.name or "unnamed", file.chunks(), wanted, tags=named) for file in files]
-    for artwork in found:
-        read_later(artwork.pk)
+    found = [actions.bring_in(access, file.name or "unnamed", file.chunks(), wanted, named) for file in files]
     return Status(202, found)
 
 
 @router.post("/artwork/from-web", response={202: ArtworkOut, 422: Message})
 def bring_in_from_web(request: HttpRequest, workspace: Path[str], given: FromWeb) -> Any:
     """Has the file at an address on the public web fetched and read."""
-    space = workspace_to_change(request.user, workspace)
-    if given.fills != [SUITED]:
-        placements_of(space, _uuids(given.fills))
-    found = bring_from_web(space, request.user, given.address, given.fills)
-    read_later(found.pk)
-    return Status(202, found)
+    access = access_to(request.user, workspace)
+    if given.targets != [SUITED]:
+        placements_of(access.workspace, _uuids(given.targets))
+    return Status(202, actions.bring_from_web(access, given.address, given.targets))
 
 
 @router.patch("/artwork/{uuid:artwork}", response=ArtworkOut)
 def describe_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, given: Description) -> Any:
     """Another name, or other tags; the file itself is not touched."""
-    space = workspace_to_change(request.user, workspace)
-    found = artwork_of(space, artwork)
-    describe(found, given.name, given.tags, given.put_away)
-    return found
+    return actions.describe(access_to(request.user, workspace), artwork, **given.dict())
 
 
 @router.post("/artwork/{uuid:artwork}/newer", response={202: ArtworkOut})
 def replace_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, file: File[UploadedFile]) -> Any:
     """Takes a newer file of an artwork: once read it stands for it, with its preparation and in all its places."""
-    found = artwork_of(workspace_to_change(request.user, workspace), artwork)
-    newer = bring_in_newer(found, request.user, file.name or found.name, file.chunks())
-    read_later(newer.pk)
-    return Status(202, newer)
+    return Status(202, actions.replace(access_to(request.user, workspace), artwork, file.name, file.chunks()))
 
 
 @router.post("/artwork/{uuid:artwork}/earlier/{number}", response={202: ArtworkOut, 404: Message})
 def bring_back_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, number: int) -> Any:
     """Lets one of an artwork's earlier files stand for it again, by its place in the list."""
-    found = bring_back(artwork_of(workspace_to_change(request.user, workspace), artwork), request.user, number)
-    if found is None:
-        return Status(404, {"message": "There is no such earlier file."})
-    read_later(found.pk)
-    return Status(202, found)
+    return Status(202, actions.bring_back(access_to(request.user, workspace), artwork, number))
 
 
 @router.get("/artwork/{uuid:artwork}/picture")
@@ -146,15 +135,15 @@ def artwork_original(request: HttpRequest, workspace: Path[str], artwork: UUID) 
 @router.post("/fits", response={201: list[FitBrief], 404: Message})
 def place_artwork(request: HttpRequest, workspace: Path[str], given: Place) -> Any:
     """Fits artwork that is here already into placements."""
-    space = workspace_to_change(request.user, workspace)
+    access = access_to(request.user, workspace)
+    space = access.workspace
     if given.placements != [SUITED]:
         placements_of(space, _uuids(given.placements))
     artwork_of(space, given.artwork)
     if not facts_by_id(space, [str(given.artwork)]):
         return Status(404, {"message": "This artwork is not ready yet."})
-    fits = place(space, request.user, given.artwork, given.placements)
-    make_later(fit.pk for fit in fits)
-    return Status(201, rail_view(space, fits, last_delivered_keys(space)))
+    fits = fitting.place_artwork(access, given.artwork, given.placements)
+    return Status(201, rail_view(open_fits(space, fits), last_delivered_keys(space)))
 
 
 def with_uses(space: Any, artworks: list[Any]) -> list[Any]:

@@ -7,31 +7,29 @@ from typing import Annotated, Any
 from uuid import UUID
 
 from django.core.files.storage import default_storage
-from django.http import FileResponse, Http404, HttpRequest, HttpResponse
+from django.http import FileResponse, HttpRequest, HttpResponse
 from ninja import Path, Router, Schema, Status
 from pydantic import Field
 
-from fitzle.apps.accounts.access import workspace_to_change, workspace_to_see
+from fitzle.apps.accounts.access import access_to, workspace_to_see
 from fitzle.apps.api.pictures import immutable_picture, width_allowed
-from fitzle.apps.api.shapes import ArtworkOut, Message
+from fitzle.apps.api.schemas import ArtworkOut, Message
+from fitzle.apps.artwork.actions import take_pages as take_pages_of
+from fitzle.apps.artwork.actions import take_stills as take_stills_of
 from fitzle.apps.artwork.clips import (
     MOST_STILLS,
     frame_picture,
     moment,
-    note_stills,
     proposals_of,
     strip_picture,
     strip_seconds,
-    usable,
+    usable_clip,
 )
 from fitzle.apps.artwork.files import kept_path
-from fitzle.apps.artwork.library import artwork_of, note_pages
-from fitzle.apps.jobs.queue import read_later
-from fitzle.core.errors import ArtworkError
-from fitzle.core.pipeline import preview_bytes
+from fitzle.core.fit.proofs import preview_bytes
+from fitzle.core.formats import format_named
 
 router = Router(tags=["clips"])
-MEDIA_TYPES = {"mp4": "video/mp4", "mov": "video/mp4", "webm": "video/webm", "mkv": "video/webm"}
 PIECE_BYTES = 4_000_000  # of a clip at a time: a browser asks for the next piece by itself
 Seconds = Annotated[float, Field(ge=0, le=1_000_000)]
 
@@ -85,7 +83,7 @@ class PagesIn(Schema):
 @router.get("/artwork/{uuid:artwork}/stills", response=StillsOut)
 def read_stills(request: HttpRequest, workspace: Path[str], artwork: UUID) -> Any:
     """The clip, its filmstrip and its stills."""
-    clip = _clip(workspace_to_see(request.user, workspace), artwork)
+    clip = usable_clip(workspace_to_see(request.user, workspace), artwork)
     facts = clip.facts
     return StillsOut(
         name=clip.name,
@@ -106,34 +104,26 @@ def read_stills(request: HttpRequest, workspace: Path[str], artwork: UUID) -> An
 @router.post("/artwork/{uuid:artwork}/stills", response={202: list[ArtworkOut], 422: Message})
 def take_stills(request: HttpRequest, workspace: Path[str], artwork: UUID, given: StillsIn) -> Any:
     """Makes artwork of frames, at full resolution."""
-    clip = _clip(workspace_to_change(request.user, workspace), artwork)
-    taken = note_stills(clip, request.user, given.moments)
-    for still in taken:
-        read_later(still.pk)
-    return Status(202, taken)
+    return Status(202, take_stills_of(access_to(request.user, workspace), artwork, given.moments))
 
 
 @router.post("/artwork/{uuid:artwork}/pages", response={202: list[ArtworkOut], 422: Message})
 def take_pages(request: HttpRequest, workspace: Path[str], artwork: UUID, given: PagesIn) -> Any:
     """Makes artwork of further pages of a document."""
-    space = workspace_to_change(request.user, workspace)
-    taken = note_pages(artwork_of(space, artwork), request.user, given.pages)
-    for page in taken:
-        read_later(page.pk)
-    return Status(202, taken)
+    return Status(202, take_pages_of(access_to(request.user, workspace), artwork, given.pages))
 
 
 @router.get("/artwork/{uuid:artwork}/moment", response=Moment)
 def find_moment(request: HttpRequest, workspace: Path[str], artwork: UUID, at: Seconds, step: int = 0) -> Any:
     """When the frame at a moment is shown, or the one after it (step 1) or before it (step -1)."""
-    clip = _clip(workspace_to_see(request.user, workspace), artwork)
+    clip = usable_clip(workspace_to_see(request.user, workspace), artwork)
     return Moment(seconds=moment(clip, at, step))
 
 
 @router.get("/artwork/{uuid:artwork}/strip")
 def filmstrip_picture(request: HttpRequest, workspace: Path[str], artwork: UUID, key: str = "") -> HttpResponse:
     """All frames of the filmstrip beside one another."""
-    clip = _clip(workspace_to_see(request.user, workspace), artwork)
+    clip = usable_clip(workspace_to_see(request.user, workspace), artwork)
     return immutable_picture(strip_picture(clip), "image/jpeg")
 
 
@@ -142,16 +132,16 @@ def frame(
     request: HttpRequest, workspace: Path[str], artwork: UUID, at: Seconds, width: int = 900, key: str = ""
 ) -> HttpResponse:
     """The frame at a moment."""
-    clip = _clip(workspace_to_see(request.user, workspace), artwork)
+    clip = usable_clip(workspace_to_see(request.user, workspace), artwork)
     return immutable_picture(*preview_bytes(frame_picture(clip, at, width_allowed(width))))
 
 
 @router.get("/artwork/{uuid:artwork}/clip")
 def clip_file(request: HttpRequest, workspace: Path[str], artwork: UUID) -> HttpResponse:
     """The clip itself for the browser to play, in pieces as it asks for them (RFC 9110, section 14)."""
-    clip = _clip(workspace_to_see(request.user, workspace), artwork)
+    clip = usable_clip(workspace_to_see(request.user, workspace), artwork)
     file = default_storage.open(kept_path("originals", clip.workspace_id, clip.sha256))
-    count, media_type = clip.bytes, MEDIA_TYPES[clip.facts["format"]]
+    count, media_type = clip.bytes, format_named(clip.facts["format"]).media_type
     asked = re.fullmatch(r"bytes=(\d+)-(\d*)", request.headers.get("Range", ""))
     if not asked:
         answer: Any = FileResponse(file, content_type=media_type)
@@ -167,12 +157,3 @@ def clip_file(request: HttpRequest, workspace: Path[str], artwork: UUID) -> Http
     answer["Cache-Control"] = "private, max-age=3600"
     answer["Content-Disposition"] = "inline"
     return answer
-
-
-def _clip(space: Any, artwork: UUID) -> Any:
-    found = artwork_of(space, artwork)
-    if not usable(found):
-        if found.state in ("queued", "reading"):
-            raise ArtworkError("this clip is not ready yet", advice="Wait until it is read.")
-        raise Http404("This is no clip.")
-    return found

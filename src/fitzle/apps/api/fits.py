@@ -3,26 +3,28 @@
 from __future__ import annotations
 
 from base64 import b64encode
-from typing import Any, NamedTuple
+from typing import TYPE_CHECKING, Any, NamedTuple
 from uuid import UUID
 
 from django.core.cache import cache
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Path, Router, Status
 
-from fitzle.apps.accounts.access import house_colours, workspace_to_change, workspace_to_see
+from fitzle.apps.accounts.access import access_to, workspace_to_see
 from fitzle.apps.api.pictures import immutable_picture, width_allowed
-from fitzle.apps.api.shapes import Edit, FitOut, Message, StalePiece
+from fitzle.apps.api.schemas import Edit, FitOut, Message, StalePiece
 from fitzle.apps.api.views import fit_view
 from fitzle.apps.deliveries.delivering import last_delivered_keys
-from fitzle.apps.jobs.queue import make_later
-from fitzle.apps.pieces.composing import Placing, placing_changes
-from fitzle.apps.pieces.fits import fit_of, fits_of_piece, take_away
-from fitzle.apps.pieces.opening import OpenFit, looked_fit, open_fit
-from fitzle.apps.pieces.saving import save_changes
+from fitzle.apps.pieces import actions
+from fitzle.apps.pieces.composing import Placing
+from fitzle.apps.pieces.fits import fit_of, fits_of_piece
+from fitzle.apps.pieces.opening import OpenFit, decided, open_fit, open_fits
+from fitzle.core.fit.proofs import off_the_grid, parts_alone, proof_bytes, without_parts
 from fitzle.core.geometry.rect import Rect
-from fitzle.core.pipeline import off_the_grid, parts_alone, proof_bytes, without_parts
-from fitzle.core.preflight.repairs import repair_changes
+
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import Workspace
+    from fitzle.apps.pieces.models import Fit
 
 router = Router(tags=["fits"])
 
@@ -31,40 +33,36 @@ router = Router(tags=["fits"])
 def read_fit(request: HttpRequest, workspace: Path[str], fit: UUID) -> Any:
     """One fit."""
     space = workspace_to_see(request.user, workspace)
-    found = fit_of(space, fit)
-    return _view(space, found, fits_of_piece(found.piece))
+    return view_of(space, fit_of(space, fit))
 
 
 @router.patch("/fits/{uuid:fit}", response={200: FitOut, 409: StalePiece, 422: Message})
 def change_fit(request: HttpRequest, workspace: Path[str], fit: UUID, given: Edit) -> Any:
     """Changes the fit's piece and answers with the plan, the findings and the address of the new proof."""
-    space = workspace_to_change(request.user, workspace)
-    found = fit_of(space, fit)
-    placings = [
-        Placing(entry.part, Rect(entry.x, entry.y, entry.width, entry.height), entry.placement)
-        for entry in given.placings
-    ]
-    changes = given.changes + placing_changes(space, found, placings)
-    save_changes(found.piece, request.user, given.revision, changes, given.step)
-    return view_of_changed(space, found, given.proof_width)
+    access = access_to(request.user, workspace)
+    wanted = actions.Edit(
+        revision=given.revision,
+        step=given.step,
+        changes=given.changes,
+        values=given.values,
+        placings=[Placing(one.part, Rect(one.x, one.y, one.width, one.height)) for one in given.placings],
+        take_back=given.take_back,
+        everywhere=given.everywhere,
+    )
+    return view_of(access.workspace, actions.change_fit(access, fit, wanted), given.proof_width)
 
 
 @router.post("/fits/{uuid:fit}/repairs/{name}", response={200: FitOut, 409: StalePiece, 422: Message})
 def repair_fit(request: HttpRequest, workspace: Path[str], fit: UUID, name: str, part: str | None = None) -> Any:
     """Makes a repair that a finding names, for this placement only."""
-    space = workspace_to_change(request.user, workspace)
-    found = fit_of(space, fit)
-    opened = open_fit(space, found)
-    placement, house = str(found.placement_id), house_colours(space)
-    changes = repair_changes(name, opened.document, placement, opened.sheet, opened.facts, house, part)
-    save_changes(found.piece, request.user, found.piece.revision, changes, name.replace("-", " "))
-    return view_of_changed(space, found)
+    access = access_to(request.user, workspace)
+    return view_of(access.workspace, actions.repair_fit(access, fit, name, part))
 
 
 @router.delete("/fits/{uuid:fit}", response={204: None})
 def empty_placement(request: HttpRequest, workspace: Path[str], fit: UUID) -> Any:
     """Takes the piece out of this placement; the piece itself stays."""
-    take_away(fit_of(workspace_to_change(request.user, workspace), fit))
+    actions.empty_placement(access_to(request.user, workspace), fit)
     return Status(204, None)
 
 
@@ -90,9 +88,9 @@ def proof(
     held = cache.get(_proof_key(space, key, width, shown)) if key else None
     if held:
         return immutable_picture(*held)
-    opened = looked_fit(space, found)
+    opened = open_fit(space, found)
     answer = immutable_picture(*_proof(space, opened, width, shown))
-    if key != opened.key:
+    if key != opened.proof_key:
         answer["Cache-Control"] = "no-store"
     return answer
 
@@ -105,43 +103,33 @@ class Shown(NamedTuple):
     as_drawn: bool = False
 
 
-def _proof_key(space: Any, key: str, width: int, shown: Shown) -> str:
+def _proof_key(space: Workspace, key: str, width: int, shown: Shown) -> str:
     return f"proof/{space.pk}/{key}/{width}/{shown.only}/{shown.without}/{shown.as_drawn:d}"
 
 
-def _proof(space: Any, opened: OpenFit, width: int, shown: Shown) -> tuple[bytes, str]:
+def _proof(space: Workspace, opened: OpenFit, width: int, shown: Shown) -> tuple[bytes, str]:
     """The picture and its media type, drawn once for each state and width."""
-    key = _proof_key(space, opened.key, width, shown)
+    key = _proof_key(space, opened.proof_key, width, shown)
     held = cache.get(key)
     if held is None:
-        plan = opened.planned.plan
+        plan = decided(space, opened).plan
         if shown.only:
             plan = parts_alone(plan, shown.only.split(","))
         elif shown.without:
             plan = without_parts(plan, shown.without.split(","))
         if shown.as_drawn:
             plan = off_the_grid(plan)
-        held = proof_bytes(plan, opened.sources(preview=True), width)
+        held = proof_bytes(plan, opened.planned.sources(opened.sources(preview=True)), width)
         cache.set(key, held)
     return held[0], held[1]
 
 
-def view_of_changed(space: Any, fit: Any, proof_width: int | None = None) -> FitOut:
-    """The fit after a change of its piece, whose files are made once more.
-
-    With a width its proof comes in the same answer, so that a change costs one request. The workers are told last: they
-    would take the cores that the answer needs.
-    """
-    fits = fits_of_piece(fit.piece)
-    newest = next((entry for entry in fits if entry.pk == fit.pk), fit)
-    try:
-        return _view(space, newest, fits, proof_width)
-    finally:
-        make_later(entry.pk for entry in fits)
-
-
-def _view(space: Any, fit: Any, beside: list[Any], proof_width: int | None = None) -> FitOut:
-    opened = looked_fit(space, fit)
+def view_of(space: Workspace, fit: Fit, proof_width: int | None = None) -> FitOut:
+    """A fit as it is now; with a width its proof comes in the same answer, so that a change costs one request."""
+    beside = open_fits(space, fits_of_piece(fit.piece))
+    opened = next((entry for entry in beside if entry.fit.pk == fit.pk), None)
+    if opened is None:
+        raise Http404("The artwork of this fit is not there any more.")
     view = fit_view(space, opened, beside, last_delivered_keys(space))
     if proof_width:
         data, media_type = _proof(space, opened, width_allowed(proof_width), Shown())

@@ -8,12 +8,10 @@ from django.http import HttpRequest
 from ninja import Path, Router, Schema, Status
 from pydantic import Field
 
-from fitzle.apps.accounts.access import house_colours, workspace_to_change, workspace_to_see
-from fitzle.apps.api.shapes import ArtworkOut, Message
-from fitzle.apps.artwork.intake import bring_in
-from fitzle.apps.jobs.queue import read_later
-from fitzle.core.artwork.glyphs import USUAL_STROKE, StrokeWidth, Style, find_glyphs, glyph_svg
-from fitzle.core.colour.contrast import BLACK
+from fitzle.apps.accounts.access import access_to, workspace_to_see
+from fitzle.apps.api.schemas import ArtworkOut, Message
+from fitzle.apps.artwork.actions import make_mark as make_mark_of
+from fitzle.core.artwork.glyphs import USUAL_STROKE, StrokeWidth, Style, find_glyphs
 from fitzle.core.colour.srgb import HexColour
 
 router = Router(tags=["glyphs"])
@@ -64,9 +62,5 @@ def search_glyphs(
 @router.post("/glyphs", response={202: ArtworkOut, 422: Message})
 def make_mark(request: HttpRequest, workspace: Path[str], given: GlyphIn) -> Any:
     """Makes a mark of a glyph."""
-    space = workspace_to_change(request.user, workspace)
-    colour = given.colour or next(iter(house_colours(space)), BLACK)
-    data = glyph_svg(given.name, given.style, colour, given.stroke)
-    mark = bring_in(space, request.user, f"{given.name}.svg", [data], [], origin={"glyph": given.name})
-    read_later(mark.pk)
-    return Status(202, mark)
+    access = access_to(request.user, workspace)
+    return Status(202, make_mark_of(access, given.name, given.style, given.colour, given.stroke))

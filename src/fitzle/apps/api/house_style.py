@@ -8,18 +8,16 @@ from django.http import HttpRequest
 from ninja import Path, Router, Schema
 from pydantic import AfterValidator, Field
 
-from fitzle.apps.accounts.access import house_style, save_house_style, workspace_to_change, workspace_to_see
-from fitzle.apps.api.shapes import Message, VersionOut, on_grounds, version_view
+from fitzle.apps.accounts.access import access_to, house_style, workspace_to_see
+from fitzle.apps.api.schemas import Message, VersionOut, on_grounds, version_view
 from fitzle.apps.artwork.library import ready_marks
 from fitzle.apps.artwork.versions import groups_of
-from fitzle.apps.jobs.queue import make_later
-from fitzle.apps.pieces.fits import all_fits
+from fitzle.apps.pieces.actions import save_house_style
 from fitzle.core.artwork.showing import LIGHT_GROUND
 from fitzle.core.colour.contrast import Reading, contrast_matrix, reading
 from fitzle.core.colour.dark_version import DARK_GROUND
 from fitzle.core.colour.harmonies import harmonies
 from fitzle.core.colour.srgb import HexColour
-from fitzle.core.errors import DocumentError
 from fitzle.core.spec.naming import file_name
 from fitzle.core.spec.tokens import TOKENS, USUAL_RULE, checked_rule
 from fitzle.core.type.library import offered_families
@@ -86,14 +84,9 @@ def read_house_style(request: HttpRequest, workspace: Path[str]) -> Any:
 @router.put("/house-style", response={200: HouseStyleOut, 422: Message})
 def change_house_style(request: HttpRequest, workspace: Path[str], given: HouseStyleIn) -> Any:
     """Saves the house style; what is coloured by it is made once more."""
-    space = workspace_to_change(request.user, workspace)
-    known = {family.name for family in offered_families()}
-    for face in (given.heading, given.text):
-        if face and face not in known:
-            raise DocumentError(f"there is no typeface {face!r}", advice="Choose one of those that ship with Fitzle.")
-    save_house_style(space, [colour.dict() for colour in given.colours], given.heading, given.text, given.naming)
-    make_later(fit.pk for fit in all_fits(space))
-    return _view(space)
+    access = access_to(request.user, workspace)
+    save_house_style(access, [colour.dict() for colour in given.colours], given.heading, given.text, given.naming)
+    return _view(access.workspace)
 
 
 @router.get("/harmonies", response=list[HarmonyOut])

@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Any
 from uuid import UUID
 
 from django.http import HttpRequest
 from ninja import Path, Router
 
-from fitzle.apps.accounts.access import workspace_to_change, workspace_to_see
-from fitzle.apps.api.shapes import Edit, Message, PieceOut, StalePiece
+from fitzle.apps.accounts.access import access_to, workspace_to_see
+from fitzle.apps.api.schemas import Message, PieceEdit, PieceOut, StalePiece
 from fitzle.apps.api.views import piece_view
-from fitzle.apps.jobs.queue import make_later
-from fitzle.apps.pieces.fits import fits_of_piece
-from fitzle.apps.pieces.saving import piece_of, save_changes, step_back, step_forward
+from fitzle.apps.pieces import actions
+from fitzle.apps.pieces.saving import piece_of
 
 router = Router(tags=["pieces"])
 
@@ -26,28 +24,19 @@ def read_piece(request: HttpRequest, workspace: Path[str], piece: UUID) -> Any:
 
 
 @router.patch("/pieces/{uuid:piece}", response={200: PieceOut, 409: StalePiece, 422: Message})
-def change_piece(request: HttpRequest, workspace: Path[str], piece: UUID, given: Edit) -> Any:
+def change_piece(request: HttpRequest, workspace: Path[str], piece: UUID, given: PieceEdit) -> Any:
     """Saves changes; on an older revision they are merged, or answered with 409 and the newest piece."""
-    found = piece_of(workspace_to_change(request.user, workspace), piece)
-    return _saved(save_changes(found, request.user, given.revision, given.changes, given.step))
+    access = access_to(request.user, workspace)
+    return piece_view(actions.change_piece(access, piece, given.revision, given.changes, given.step))
 
 
 @router.post("/pieces/{uuid:piece}/undo", response=PieceOut)
 def undo(request: HttpRequest, workspace: Path[str], piece: UUID) -> Any:
     """Takes the last step back."""
-    return _moved(request, workspace, piece, step_back)
+    return piece_view(actions.undo(access_to(request.user, workspace), piece))
 
 
 @router.post("/pieces/{uuid:piece}/redo", response=PieceOut)
 def redo(request: HttpRequest, workspace: Path[str], piece: UUID) -> Any:
     """Does the step again that was taken back."""
-    return _moved(request, workspace, piece, step_forward)
-
-
-def _moved(request: HttpRequest, workspace: Path[str], piece: UUID, move: Callable[[Any], Any]) -> PieceOut:
-    return _saved(move(piece_of(workspace_to_change(request.user, workspace), piece)))
-
-
-def _saved(piece: Any) -> PieceOut:
-    make_later(fit.pk for fit in fits_of_piece(piece))
-    return piece_view(piece)
+    return piece_view(actions.redo(access_to(request.user, workspace), piece))

@@ -9,21 +9,19 @@ from uuid import UUID
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Path, Router
 
-from fitzle.apps.accounts.access import workspace_to_change, workspace_to_see
+from fitzle.apps.accounts.access import access_to, workspace_to_see
 from fitzle.apps.api.pictures import immutable_picture, width_allowed
-from fitzle.apps.api.preparation_shapes import PreparationOut, ProposalIn, SizeOut, StaleSteps, StepOut, StepsIn
-from fitzle.apps.api.shapes import Message
-from fitzle.apps.artwork.library import artwork_of
+from fitzle.apps.api.preparation_schemas import PreparationOut, ProposalIn, SizeOut, StaleSteps, StepOut, StepsIn
+from fitzle.apps.api.schemas import Message
+from fitzle.apps.artwork.actions import move_in_history, save_steps
 from fitzle.apps.artwork.preparing import (
     before_steps,
     document_of,
-    move_in_history,
+    preparable,
     preparation_of,
-    save_steps,
     shown_stages,
     undo_and_redo,
 )
-from fitzle.apps.jobs.queue import prepare_later
 from fitzle.core.artwork.own_colours import own_colours
 from fitzle.core.artwork.steps.costly import failure_of, unpacked_cut
 from fitzle.core.artwork.steps.document import AnyStep, CutOut, Preparation, Recolour, Trace
@@ -31,8 +29,7 @@ from fitzle.core.artwork.steps.drawing import fills_of
 from fitzle.core.artwork.steps.material import Drawing, Material, as_bitmap, natural_size
 from fitzle.core.artwork.steps.preparing import Stage
 from fitzle.core.artwork.steps.proposing import Proposal, proposed
-from fitzle.core.errors import ArtworkError
-from fitzle.core.pipeline import preview_bytes
+from fitzle.core.fit.proofs import preview_bytes
 from fitzle.core.units import Size
 
 router = Router(tags=["preparation"])
@@ -42,31 +39,27 @@ ADDRESS = "/artwork/{uuid:artwork}/preparation"
 @router.get(ADDRESS, response=PreparationOut)
 def read_preparation(request: HttpRequest, workspace: Path[str], artwork: UUID) -> Any:
     """The steps, and the picture before and after each."""
-    return preparation_view(_ready(workspace_to_see(request.user, workspace), artwork))
+    return preparation_view(preparable(workspace_to_see(request.user, workspace), artwork))
 
 
 @router.put(ADDRESS, response={200: PreparationOut, 409: StaleSteps, 422: Message})
 def save_preparation(request: HttpRequest, workspace: Path[str], artwork: UUID, given: StepsIn) -> Any:
     """Saves all steps; on an older revision it is answered with 409 and the newest ones."""
-    found = _ready(workspace_to_change(request.user, workspace), artwork)
-    preparation = save_steps(found, given.revision, given.document, given.step)
-    prepare_later(found.pk, preparation.revision)
-    return preparation_view(found)
+    access = access_to(request.user, workspace)
+    return preparation_view(save_steps(access, artwork, given.revision, given.document, given.step))
 
 
 @router.post(ADDRESS + "/history/{way}", response=PreparationOut)
 def undo_or_redo(request: HttpRequest, workspace: Path[str], artwork: UUID, way: Path[Literal["undo", "redo"]]) -> Any:
     """Takes the last change of the steps back (undo), or makes it again (redo)."""
-    found = _ready(workspace_to_change(request.user, workspace), artwork)
-    preparation = move_in_history(found, -1 if way == "undo" else 1)
-    prepare_later(found.pk, preparation.revision)
-    return preparation_view(found)
+    access = access_to(request.user, workspace)
+    return preparation_view(move_in_history(access, artwork, -1 if way == "undo" else 1))
 
 
 @router.post(ADDRESS + "/proposals/{kind}", response={200: AnyStep, 422: Message})
 def propose(request: HttpRequest, workspace: Path[str], artwork: UUID, kind: Path[Proposal], given: ProposalIn) -> Any:
     """A step that a calculation proposes for the picture as it is after all steps but the one named."""
-    found = _ready(workspace_to_see(request.user, workspace), artwork)
+    found = preparable(workspace_to_see(request.user, workspace), artwork)
     document = document_of(preparation_of(found))
     others = Preparation(steps=tuple(step for step in document.steps if step.id != given.step))
     shown = shown_stages(found, others)
@@ -78,7 +71,7 @@ def prepared_picture(
     request: HttpRequest, workspace: Path[str], artwork: UUID, upto: int = 0, width: int = 900, key: str = ""
 ) -> HttpResponse:
     """The picture after the first `upto` steps that are on; `key` makes the address change with it."""
-    found = _ready(workspace_to_see(request.user, workspace), artwork)
+    found = preparable(workspace_to_see(request.user, workspace), artwork)
     shown = shown_stages(found, document_of(preparation_of(found)))
     if not 0 <= upto <= len(shown):
         raise Http404("There is no such step.")
@@ -99,15 +92,6 @@ def _drawn(material: Material, width: int) -> Any:
         return bitmap.pixels
     size = Size(width, max(1, round(width * bitmap.size.height / bitmap.size.width)))
     return cv2.resize(bitmap.pixels, size, interpolation=cv2.INTER_AREA)
-
-
-def _ready(space: Any, artwork: UUID) -> Any:
-    found = artwork_of(space, artwork)
-    if found.state != "ready":
-        raise ArtworkError("this artwork is not ready yet", advice="Wait until it is read.")
-    if found.facts["kind"] == "clip":
-        raise ArtworkError("this is a clip", advice="Take a still from it and prepare that one.")
-    return found
 
 
 def preparation_view(artwork: Any) -> PreparationOut:

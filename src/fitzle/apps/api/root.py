@@ -26,8 +26,8 @@ from fitzle.apps.api import (
     wall,
 )
 from fitzle.apps.api.preparation import preparation_view
-from fitzle.apps.api.preparation_shapes import StaleSteps
-from fitzle.apps.api.shapes import StalePiece
+from fitzle.apps.api.preparation_schemas import StaleSteps
+from fitzle.apps.api.schemas import StalePiece
 from fitzle.apps.api.views import piece_view
 from fitzle.apps.artwork.preparing import StalePreparation
 from fitzle.apps.pieces.saving import StaleRevision

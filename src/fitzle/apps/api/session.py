@@ -11,7 +11,7 @@ from ninja import Router, Status
 from ninja.utils import check_csrf
 
 from fitzle.apps.accounts.access import workspaces_of
-from fitzle.apps.api.shapes import Me, Message, SignIn
+from fitzle.apps.api.schemas import Me, Message, SignIn
 
 router = Router()
 

@@ -10,11 +10,10 @@ from ninja import Path, Router
 
 from fitzle.apps.accounts.access import workspace_to_see
 from fitzle.apps.api.pictures import immutable_picture
-from fitzle.apps.api.shapes import TypefaceOut
+from fitzle.apps.api.schemas import TypefaceOut
 from fitzle.apps.pieces.fits import fit_of
 from fitzle.apps.pieces.opening import open_fit
 from fitzle.core.errors import DocumentError
-from fitzle.core.piece.document import parts_in
 from fitzle.core.piece.parts import WordsPart
 from fitzle.core.preflight.typefaces import typefaces_for
 from fitzle.core.type.library import family_named
@@ -28,11 +27,11 @@ def list_typefaces(request: HttpRequest, workspace: Path[str], fit: UUID, part: 
     """Every family with the size that these words get in it, and whether that reads where it is seen smallest."""
     space = workspace_to_see(request.user, workspace)
     opened = open_fit(space, fit_of(space, fit))
-    there = parts_in(opened.document, str(opened.fit.placement_id))
+    there = opened.resolved.parts
     words = next((entry for entry in there if entry.id == part and isinstance(entry, WordsPart)), None)
     if not isinstance(words, WordsPart):
         raise Http404("There are no such words.")
-    return typefaces_for(words, opened.planned.plan.size, opened.sheet)
+    return typefaces_for(words, opened.size, opened.sheet)
 
 
 @router.get("/typefaces/sample")
@@ -41,18 +40,18 @@ def sample(
 ) -> HttpResponse:
     """Words in a typeface as SVG outlines; black on clear, for the chooser."""
     workspace_to_see(request.user, workspace)
-    cut = _family(family).cut(weight, italic)
-    return immutable_picture(sample_svg(text[:LONGEST_SAMPLE], cut), "image/svg+xml")
+    face = _family(family).face(weight, italic)
+    return immutable_picture(sample_svg(text[:LONGEST_SAMPLE], face), "image/svg+xml")
 
 
 @router.get("/typefaces/file")
 def file(
     request: HttpRequest, workspace: Path[str], family: str, weight: int = 400, italic: bool = False
 ) -> HttpResponse:
-    """The Latin file of a cut, so that words can be typed on the proof in their own typeface."""
+    """The Latin file of a face, so that words can be typed on the proof in their own typeface."""
     workspace_to_see(request.user, workspace)
-    cut = _family(family).cut(weight, italic)
-    return immutable_picture(cut.files[0].read_bytes(), "font/ttf")
+    face = _family(family).face(weight, italic)
+    return immutable_picture(face.files[0].read_bytes(), "font/ttf")
 
 
 def _family(name: str) -> Any:

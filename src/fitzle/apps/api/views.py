@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from fitzle.apps.accounts.access import house_colours
-from fitzle.apps.api.shapes import (
+from fitzle.apps.api.schemas import (
     ArtworkPlaced,
     BoxOut,
     FileOut,
@@ -15,74 +15,58 @@ from fitzle.apps.api.shapes import (
     NaturalOut,
     PartOut,
     PieceOut,
-    PlaceState,
     WordsPlaced,
 )
-from fitzle.apps.pieces.opening import Keyed, OpenFit, SizedFit, is_made, sized_fits
+from fitzle.apps.pieces.opening import OpenFit, decided
 from fitzle.apps.pieces.saving import document_of, undo_and_redo_names
-from fitzle.core.artwork.facts import ArtworkFacts
-from fitzle.core.findings import Finding, verdict_of
+from fitzle.core.fit.deciding import Decided
+from fitzle.core.fit.record import FileRecord
+from fitzle.core.fit.state import ShownState, fit_state
+from fitzle.core.formats import label_of
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.geometry.shapes import SHAPES
-from fitzle.core.piece.document import parts_in
 from fitzle.core.piece.parts import AnyPart, ArtworkPart, ShapePart, WordsPart
+from fitzle.core.piece.scoping import adjusted_fields
 from fitzle.core.plan.first_looks import first_looks
 from fitzle.core.plan.guides import guides_of
 from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedWords
-from fitzle.core.preflight.brief import brief
-from fitzle.core.preflight.demands import Demand, size_words
+from fitzle.core.preflight.demand_words import size_words
 from fitzle.core.preflight.expected import expected_demands
-from fitzle.core.preflight.eye import ONE_COLOUR_SHARE, Judged, clearance_px
+from fitzle.core.preflight.mark_contrast import ONE_COLOUR_SHARE
+from fitzle.core.preflight.rule import ArtworkInPlan
+from fitzle.core.preflight.rules.clearance import clearance_px
+from fitzle.core.spec.sheet import SpecSheet
+from fitzle.core.units import words_for_bytes
+
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import Workspace
+    from fitzle.apps.pieces.models import Piece
 
 RAIL_TALLEST_PX, RAIL_WIDEST_PX = 64, 132
 
 
-def piece_view(piece: Any) -> PieceOut:
+def piece_view(piece: Piece) -> PieceOut:
     """A piece with the names of what undo and redo would do."""
     undo, redo = undo_and_redo_names(piece)
     return PieceOut(id=piece.pk, revision=piece.revision, document=document_of(piece), undo=undo, redo=redo)
 
 
-def findings_of(opened: OpenFit) -> list[Finding]:
-    """The findings of the made file where it is made for this state, else those of the plan."""
-    return _measured_findings(opened) if is_made(opened) else opened.planned.findings
+def state_of(opened: OpenFit, delivered_key: str | None) -> ShownState:
+    """A fit's one state and the reason in a few words; what its plan says counts until its file is judged."""
+    expected = () if opened.judgement else opened.planned.findings
+    return fit_state(opened.standing(delivered_key, expected))
 
 
-def state_of(opened: OpenFit, delivered_key: str | None) -> tuple[PlaceState, str]:
-    """A fit's one state on the wall and the reason in a few words."""
-    return _state(opened, findings_of(opened), delivered_key)
-
-
-def measured_state(sized: Keyed, delivered_key: str | None) -> tuple[PlaceState, str]:
-    """As `state_of` for a fit that is not planned: while its file is being made nothing is said of it."""
-    return _state(sized, _measured_findings(sized) if is_made(sized) else [], delivered_key)
-
-
-def _measured_findings(keyed: Keyed) -> list[Finding]:
-    return [Finding.model_validate(entry) for entry in keyed.fit.result["findings"]]
-
-
-def _state(keyed: Keyed, findings: list[Finding], delivered_key: str | None) -> tuple[PlaceState, str]:
-    verdict = verdict_of(findings)
-    if verdict != "fits":
-        return verdict, next(brief(finding) for finding in findings if finding.severity == verdict)
-    if not is_made(keyed):
-        return "working", "measuring"
-    if delivered_key and delivered_key != keyed.key:
-        return "out of date", "changed since delivery"
-    return "fits", ""
-
-
-def fit_view(workspace: Any, opened: OpenFit, beside: list[Any], delivered: dict[UUID, str]) -> FitOut:
-    """Everything the bench shows of one fit; `beside` are all fits of its piece."""
-    plan, fit, sheet, facts = opened.planned.plan, opened.fit, opened.sheet, opened.facts
-    placement = str(fit.placement_id)
-    names = _part_names(opened)
-    state, _ = state_of(opened, delivered.get(fit.placement_id))
-    file = fit.result["file"] if is_made(opened) else None
+def fit_view(workspace: Workspace, opened: OpenFit, beside: list[OpenFit], delivered: dict[UUID, str]) -> FitOut:
+    """Everything the bench shows of one fit; `beside` are all fits of its piece, itself among them."""
+    looked, fit, sheet = decided(workspace, opened), opened.fit, opened.sheet
+    plan, names, record = looked.plan, _part_names(opened), opened.record
+    findings = looked.findings if opened.findings is None else opened.findings
+    standing = opened.standing(delivered.get(fit.placement_id), looked.findings)
+    file = record.files[0] if record and record.files else None
     return FitOut(
         id=fit.pk,
-        key=opened.key,
+        key=opened.proof_key,
         piece=piece_view(fit.piece),
         placement=fit.placement_id,
         sheet=sheet,
@@ -90,64 +74,75 @@ def fit_view(workspace: Any, opened: OpenFit, beside: list[Any], delivered: dict
         height=plan.size.height,
         ground=plan.ground,
         ground_given=plan.ground_given,
-        adjusted=sorted(
-            f"{part}.{field}"
-            for part, fields in opened.document.adjustments.get(placement, {}).items()
-            for field in fields
-        ),
-        parts=[_part_view(opened, part, facts, names[part.part]) for part in plan.parts],
+        adjusted=adjusted_fields(opened.document, fit.placement.slug),
+        parts=[_part_view(opened, looked, part, names[part.part]) for part in plan.parts],
         names=names,
+        here={part.id: part for part in opened.resolved.parts},
         guides=guides_of(plan.size, sheet),
         shapes=list(SHAPES),
         first_looks=first_looks(house_colours(workspace)),
-        state=state,
-        measuring=not is_made(opened),
-        demands=_demands(opened),
-        findings=findings_of(opened),
-        file=FileOut(**file) if file else None,
+        state=fit_state(standing).state,
+        failure=record.outcome.message if record else "",
+        mask=mask_path(sheet, plan.size.width, plan.size.height),
+        measuring=not standing.made,
+        deliverable=standing.deliverable,
+        demands=opened.demands or expected_demands(plan, sheet),
+        findings=findings,
+        file=_file_view(file) if file else None,
         house=list(house_colours(workspace)),
-        artwork_colours=[entry.hex for own in facts.values() for entry in own.colours[:6]],
-        rail=rail_view(workspace, beside, delivered, opened.known),
+        artwork_colours=[entry.hex for own in looked.planned.facts.values() for entry in own.colours[:6]],
+        rail=rail_view(beside, delivered),
     )
 
 
-def rail_view(
-    workspace: Any, fits: list[Any], delivered: dict[UUID, str], known: dict[str, Any] | None = None
-) -> list[FitBrief]:
-    """The fits of a piece, each drawn to fit the rail; `known` is artwork that was looked up already."""
-    return [_brief(sized, delivered.get(sized.fit.placement_id)) for sized in sized_fits(workspace, fits, known)]
+def rail_view(fits: list[OpenFit], delivered: dict[UUID, str]) -> list[FitBrief]:
+    """Fits, each drawn to fit the rail; none is planned: while a file is being made nothing is said of it."""
+    return [_brief(entry, delivered.get(entry.fit.placement_id)) for entry in fits]
 
 
-def _brief(sized: SizedFit, delivered_key: str | None) -> FitBrief:
-    fit, sheet, size = sized.fit, sized.sheet, sized.size
+def mask_path(sheet: SpecSheet, width: float, height: float) -> str | None:
+    """What shows of a picture of this size at its destination, as an SVG path; None where all of it does."""
+    return sheet.mask.outline.path(width, height).svg(2) if sheet.mask else None
+
+
+def _brief(opened: OpenFit, delivered_key: str | None) -> FitBrief:
+    fit, sheet, size = opened.fit, opened.sheet, opened.size
     scale = min(RAIL_TALLEST_PX / size.height, RAIL_WIDEST_PX / size.width, 1.0)
-    state, why = measured_state(sized, delivered_key)
+    shown = fit_state(opened.standing(delivered_key))
+    width, height = round(size.width * scale, 1), round(size.height * scale, 1)
     return FitBrief(
         id=fit.pk,
         placement=fit.placement_id,
         placement_name=sheet.name,
         destination=fit.placement.destination.name,
         size=size_words(sheet),
-        drawn_width=round(size.width * scale, 1),
-        drawn_height=round(size.height * scale, 1),
-        state=state,
-        why=why,
-        key=sized.key,
+        drawn_width=width,
+        drawn_height=height,
+        mask=mask_path(sheet, width, height),
+        state=shown.state,
+        why=shown.why,
+        key=opened.proof_key,
         page=sheet.grounds[0] if sheet.grounds else "#ffffff",
     )
 
 
-def _demands(opened: OpenFit) -> list[Demand]:
-    if is_made(opened) and opened.fit.result["demands"]:
-        return [Demand.model_validate(entry) for entry in opened.fit.result["demands"]]
-    return expected_demands(opened.planned.plan, opened.sheet)
+def _file_view(file: FileRecord) -> FileOut:
+    return FileOut(
+        bytes=file.bytes,
+        weight=words_for_bytes(file.bytes),
+        format=file.format,
+        label=label_of(file.format),
+        width=file.width,
+        height=file.height,
+        settings=file.settings.words,
+        score=file.score,
+    )
 
 
 def _part_names(opened: OpenFit) -> dict[str, str]:
     """What people call each part: the name they gave it, else what is in it."""
-    files = {key: artwork.name for key, artwork in opened.artworks.items()}
-    parts = parts_in(opened.document, str(opened.fit.placement_id))
-    return {part.id: part.name or _own_name(part, files) for part in parts}
+    files = {key: opened.standing_in(key).name for key in opened.artworks}
+    return {part.id: part.name or _own_name(part, files) for part in opened.resolved.parts}
 
 
 def _own_name(part: AnyPart, files: dict[str, str]) -> str:
@@ -158,14 +153,19 @@ def _own_name(part: AnyPart, files: dict[str, str]) -> str:
     return part.shape if isinstance(part, ShapePart) else part.role
 
 
-def _part_view(opened: OpenFit, part: Placed, facts: dict[str, ArtworkFacts], name: str) -> PartOut:
+def _part_view(opened: OpenFit, looked: Decided, part: Placed, name: str) -> PartOut:
     view = PartOut(
-        part=part.part, role=part.role, name=name, box=_box(part.box), stands=_box(part.stands), turn=part.look.turn
+        part=part.part,
+        role=part.role,
+        name=name,
+        box=_box(part.box),
+        stands=_box(part.stands),
+        rotation=part.look.rotation,
     )
     if isinstance(part, PlacedArtwork):
-        view.artwork = _artwork_view(opened, part, facts[part.artwork])
+        view.artwork = _artwork_view(opened, looked, part)
     elif isinstance(part, PlacedWords):
-        view.words = _words_view(opened, part)
+        view.words = _words_view(looked, part)
     return view
 
 
@@ -173,28 +173,30 @@ def _box(box: Rect) -> BoxOut:
     return BoxOut(**{key: round(value, 3) for key, value in box._asdict().items()})
 
 
-def _words_view(opened: OpenFit, part: PlacedWords) -> WordsPlaced:
-    contrast = next((entry.ratio for entry in opened.planned.seen if entry.part == part.part), None)
+def _words_view(looked: Decided, part: PlacedWords) -> WordsPlaced:
+    contrast = next((entry.ratio for entry in looked.readings if entry.part == part.part), None)
     layout = part.layout
     return WordsPlaced(
         lines=list(layout.lines),
         size_px=round(layout.size_px, 2),
-        letter_px=round(layout.letter_px, 2),
+        cap_height_px=round(layout.cap_height_px, 2),
         colour=part.colour,
         contrast=contrast,
         family=part.family,
     )
 
 
-def _artwork_view(opened: OpenFit, part: PlacedArtwork, facts: ArtworkFacts) -> ArtworkPlaced:
+def _artwork_view(opened: OpenFit, looked: Decided, part: PlacedArtwork) -> ArtworkPlaced:
+    facts, sheet = looked.planned.facts[part.artwork], opened.sheet
+    standing_in = opened.standing_in(part.artwork)
     return ArtworkPlaced(
-        artwork=UUID(part.artwork),
-        key=opened.artworks[part.artwork].content.sha256[:20],
+        artwork=standing_in.pk,
+        key=standing_in.content.sha256[:20],
         window=_box(part.window),
         natural=NaturalOut(width=facts.width, height=facts.height),
         mode=part.mode,
         padding_px=round(part.padding_px, 2),
-        clearance_px=round(clearance_px(Judged(part, facts, opened.planned.plan, opened.sheet)), 1),
+        clearance_px=round(clearance_px(ArtworkInPlan(part, facts, looked.plan, sheet)), 1),
         vector=part.vector,
         one_colour=bool(facts.colours and facts.colours[0].share >= ONE_COLOUR_SHARE and facts.transparency != "none"),
         colours=[entry.hex for entry in facts.colours],

@@ -2,85 +2,92 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import TYPE_CHECKING, Annotated, Any
 from uuid import UUID
 
 from django.http import HttpRequest
-from ninja import Path, Router
+from ninja import Path, Query, Router
 
 from fitzle.apps.accounts.access import workspace_to_see
-from fitzle.apps.api.shapes import Shelf, Wall, WallProof
-from fitzle.apps.api.views import state_of
-from fitzle.apps.deliveries.delivering import deliverable, last_delivered_keys
+from fitzle.apps.api.schemas import Shelf, Wall, WallProof
+from fitzle.apps.api.views import mask_path, state_of
+from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import shelves_of
 from fitzle.apps.pieces.fits import fits_on_wall
 from fitzle.apps.pieces.opening import OpenFit, open_fits
+from fitzle.core.fit.state import ShownState
 from fitzle.core.geometry.scale import shelf_scale, twin_px
-from fitzle.core.preflight.demands import format_words, size_words
-from fitzle.core.spec.sheet import CircleCut, RoundedCut, SpecSheet
+from fitzle.core.preflight.demand_words import format_words, size_words
+from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.spec.sizing import delivered_size
-from fitzle.core.units import Size
+from fitzle.core.units import Size, words_for_bytes
+
+if TYPE_CHECKING:
+    from fitzle.apps.destinations.models import Destination, Placement
 
 router = Router(tags=["wall"])
-SHELF_ROOM_PX = 592  # half of a 1280 px screen less the margins
+USUAL_ROOM_PX = 592  # half of a 1280 px screen less the margins
+LEAST_ROOM_PX, MOST_ROOM_PX = 200, 4000
+Room = Annotated[int, Query(ge=LEAST_ROOM_PX, le=MOST_ROOM_PX)]
 TYPICAL = Size(512, 512)  # stands in an empty placement of any size
 
 
 @router.get("/wall", response=Wall)
-def wall(request: HttpRequest, workspace: Path[str]) -> Any:
-    """All shelves."""
+def wall(request: HttpRequest, workspace: Path[str], room: Room = USUAL_ROOM_PX) -> Any:
+    """All shelves, each at a scale at which it fits into so many px of the screen."""
     space = workspace_to_see(request.user, workspace)
     fits = {opened.fit.placement_id: opened for opened in open_fits(space, fits_on_wall(space))}
     delivered = last_delivered_keys(space)
-    ready = [opened for opened in fits.values() if deliverable(opened)]
+    standing = [opened.standing(delivered.get(place)) for place, opened in fits.items()]
+    ready = [one for one in standing if one.deliverable]
     return Wall(
         workspace=space.name,
-        shelves=[_shelf(destination, fits, delivered) for destination in shelves_of(space)],
+        shelves=[_shelf(destination, fits, delivered, room) for destination in shelves_of(space)],
         deliverable=len(ready),
-        changed=sum(delivered.get(opened.fit.placement_id) != opened.key for opened in ready),
+        changed=sum(one.delivered != one.file_key for one in ready),
     )
 
 
-def _shelf(destination: Any, fits: dict[UUID, OpenFit], delivered: dict[UUID, str]) -> Shelf:
+def _shelf(destination: Destination, fits: dict[UUID, OpenFit], delivered: dict[UUID, str], room: int) -> Shelf:
     placements = list(destination.placements.all())
-    sizes = {entry.pk: _size(entry.spec, fits.get(entry.pk)) for entry in placements}
-    scale = shelf_scale(sizes.values(), SHELF_ROOM_PX)
-    proofs = [_proof(entry, sizes[entry.pk], scale, fits.get(entry.pk), delivered) for entry in placements]
+    specs = {entry.pk: entry.spec for entry in placements}
+    sizes = {entry.pk: _size(specs[entry.pk], fits.get(entry.pk)) for entry in placements}
+    scale = shelf_scale(sizes.values(), room)
+    proofs = [
+        _proof(entry, specs[entry.pk], sizes[entry.pk], scale, fits.get(entry.pk), delivered) for entry in placements
+    ]
     return Shelf(id=destination.pk, name=destination.name, scale=scale, placements=proofs)
 
 
-def _proof(placement: Any, size: Size, scale: int, opened: OpenFit | None, delivered: dict[UUID, str]) -> WallProof:
-    sheet = placement.spec
-    state, why = state_of(opened, delivered.get(placement.pk)) if opened else ("empty", "")
-    result = opened.fit.result if opened and opened.fit.result_key == opened.key else None
+def _proof(
+    placement: Placement, sheet: SpecSheet, size: Size, scale: int, opened: OpenFit | None, delivered: dict[UUID, str]
+) -> WallProof:
+    shown = state_of(opened, delivered.get(placement.pk)) if opened else ShownState("empty")
+    record = opened.record if opened else None
+    weight = record.files[0].bytes if record and record.files else None
+    width, height = round(size.width / scale, 2), round(size.height / scale, 2)
     return WallProof(
         id=placement.pk,
         name=sheet.name,
         size=f"{size.width} × {size.height} px" if opened else size_words(sheet),
         width=size.width,
         height=size.height,
-        drawn_width=round(size.width / scale, 2),
-        drawn_height=round(size.height / scale, 2),
+        drawn_width=width,
+        drawn_height=height,
         twin_px=twin_px(size.width, size.height, scale),
         max_bytes=sheet.max_bytes,
+        limit=words_for_bytes(sheet.max_bytes) if sheet.max_bytes else "",
         formats=format_words(sheet),
         ground=sheet.grounds[0] if sheet.grounds else "#ffffff",
-        cut=sheet.cut.shape if sheet.cut else None,
-        radius=_radius(sheet),
-        state=state,
-        why=why,
-        bytes=result["file"]["bytes"] if result and result["file"] else None,
+        mask=mask_path(sheet, width, height),
+        state=shown.state,
+        why=shown.why,
+        bytes=weight,
+        weight="" if weight is None else words_for_bytes(weight),
         fit=opened.fit.pk if opened else None,
-        key=opened.key if opened else None,
+        key=opened.proof_key if opened else None,
     )
 
 
 def _size(sheet: SpecSheet, opened: OpenFit | None) -> Size:
-    return opened.planned.plan.size if opened else delivered_size(sheet, TYPICAL, vector=True)
-
-
-def _radius(sheet: SpecSheet) -> float:
-    """The corner radius of the cut in fractions of the short side."""
-    if isinstance(sheet.cut, CircleCut):
-        return 0.5
-    return sheet.cut.radius if isinstance(sheet.cut, RoundedCut) else 0.0
+    return opened.size if opened else delivered_size(sheet, TYPICAL, vector=True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Iterator
 from contextlib import contextmanager
-from typing import Any
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 import cv2
@@ -24,10 +24,14 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.inspecting import clip_facts
 from fitzle.core.artwork.limits import Limits
 from fitzle.core.artwork.shrinking import at_most
-from fitzle.core.artwork.sniff import CLIPS
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps.written import png_of
 from fitzle.core.artwork.working import JPEG_QUALITY, LONG_SIDE_PX
+from fitzle.core.errors import ArtworkError
+from fitzle.core.formats import CLIPS
+
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import Workspace
 
 MOST_STILLS = 40  # taken at a time
 
@@ -66,7 +70,7 @@ def end_unproposed(artwork_id: UUID | str) -> None:
     """Ends the search for stills of a clip whose worker was ended: none is proposed, and no place waits any longer."""
     for clip in Artwork.objects.filter(pk=artwork_id):
         keep("strips", clip.workspace_id, f"{clip.sha256}.stills.json", b"[]")
-        Artwork.objects.filter(pk=clip.pk).update(fills=[])
+        Artwork.objects.filter(pk=clip.pk).update(targets=[])
 
 
 def strip_seconds(artwork: Artwork) -> list[float]:
@@ -115,7 +119,7 @@ def frame_picture(artwork: Artwork, seconds: float, width: int) -> Pixels:
     return np.asarray(cv2.resize(still.pixels, size, interpolation=cv2.INTER_AREA), dtype=np.uint8)
 
 
-def note_stills(clip: Artwork, user: Any, moments: list[float], fills: list[str] | None = None) -> list[Artwork]:
+def note_stills(clip: Artwork, user: Any, moments: list[float], targets: list[str] | None = None) -> list[Artwork]:
     """New artwork for frames of a clip, queued; a worker takes them out of it at full resolution."""
     stem = clip.name.rpartition(".")[0] or clip.name
     return [
@@ -125,7 +129,7 @@ def note_stills(clip: Artwork, user: Any, moments: list[float], fills: list[str]
             bytes=0,
             parent=clip,
             origin={"still": seconds},
-            fills=fills or [],
+            targets=targets or [],
             created_by=user,
         )
         for seconds in moments[:MOST_STILLS]
@@ -140,6 +144,16 @@ def still_bytes(clip: Artwork, seconds: float) -> bytes:
 def usable(artwork: Artwork) -> bool:
     """Whether it is a clip that was read and has frames; an animation of drawings (Lottie) has none yet."""
     return artwork.state == State.READY and bool(artwork.facts) and artwork.facts["format"] in CLIPS
+
+
+def usable_clip(workspace: Workspace, artwork_id: UUID | str) -> Artwork:
+    """A clip of the workspace that was read; Http404 for anything else, ArtworkError while it is being read."""
+    found = Artwork.objects.filter(workspace=workspace, pk=artwork_id).first()
+    if found is not None and found.state in (State.QUEUED, State.READING):
+        raise ArtworkError("this clip is not ready yet", advice="Wait until it is read.")
+    if found is None or not usable(found):
+        raise Http404("This is no clip.")
+    return found
 
 
 def clock(seconds: float) -> str:

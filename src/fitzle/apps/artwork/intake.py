@@ -24,10 +24,11 @@ from fitzle.core.artwork.limits import Limits
 from fitzle.core.artwork.lottie import read_lottie
 from fitzle.core.artwork.pages import page_alone
 from fitzle.core.artwork.reading import check_count, read_and_judge
-from fitzle.core.artwork.sniff import CLIPS, SNIFFED_BYTES, sniff_format
+from fitzle.core.artwork.sniff import SNIFFED_BYTES, sniff_format
 from fitzle.core.artwork.sources import Source
 from fitzle.core.artwork.working import make_working_copy
 from fitzle.core.errors import FitzleError
+from fitzle.core.formats import CLIPS
 
 log = logging.getLogger(__name__)
 USED_UP = "Reading this file used up its time or memory. Export it simpler or smaller, and bring it in again."
@@ -46,23 +47,23 @@ def bring_in(
     user: Any,
     name: str,
     chunks: Iterable[bytes],
-    fills: list[str],
+    targets: list[str],
     origin: dict[str, Any] | None = None,
     tags: Iterable[str] = (),
 ) -> Artwork:
     """Keeps the bytes of one file and notes it as queued; the caller sends it to a worker after commit."""
     sha256, count = keep_original(workspace.pk, chunks)
     return Artwork.objects.create(
-        workspace=workspace, name=name[:255] or "unnamed", sha256=sha256, bytes=count, fills=fills,
+        workspace=workspace, name=name[:255] or "unnamed", sha256=sha256, bytes=count, targets=targets,
         origin=origin or {}, tags=plain_tags(tags), created_by=user,
     )  # fmt: skip
 
 
-def bring_from_web(workspace: Any, user: Any, text: str, fills: list[str]) -> Artwork:
+def bring_from_web(workspace: Any, user: Any, text: str, targets: list[str]) -> Artwork:
     """Notes the file at an address on the web as queued; a worker fetches it. Raises ArtworkError for no address."""
     address = web_address(text)
     return Artwork.objects.create(
-        workspace=workspace, name=file_name_of(address), bytes=0, fills=fills, origin={"web": address.text},
+        workspace=workspace, name=file_name_of(address), bytes=0, targets=targets, origin={"web": address.text},
         created_by=user,
     )  # fmt: skip
 
@@ -177,9 +178,14 @@ def settle_newer(newer: Artwork) -> Artwork | None:
     return target
 
 
+def keep_apart(newer: Artwork) -> None:
+    """Lets a newer file be artwork of its own: who brought it may not change the one that it was to replace."""
+    _note(newer, origin={})
+
+
 def filled(artwork: Artwork) -> None:
     """Notes that the artwork stands where it was dropped; until then the pages wait for it."""
-    _note(artwork, fills=[])
+    _note(artwork, targets=[])
 
 
 def settle_stuck(workspace: Any) -> None:
@@ -189,7 +195,7 @@ def settle_stuck(workspace: Any) -> None:
     lost = Artwork.objects.filter(workspace=workspace, state=State.QUEUED, changed_at__lt=now - LOST_AFTER)
     waiting = Artwork.objects.filter(workspace=workspace, state=State.READY, changed_at__lt=now - STUCK_AFTER)
     with transaction.atomic():
-        waiting.exclude(fills=[]).update(fills=[])
+        waiting.exclude(targets=[]).update(targets=[])
         waiting.filter(origin__has_key="replaces").update(origin={})
         dead.update(state=State.FAILED, message=USED_UP)
         lost.update(state=State.FAILED, message="No worker took this file. Bring it in again.")

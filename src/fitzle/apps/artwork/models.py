@@ -40,7 +40,7 @@ class Content(NamedTuple):
 
 
 class Artwork(models.Model):
-    """One file that was brought in. `fills` are the places that still wait for it; ["suited"] for all that it suits.
+    """One file that was brought in. `targets` are the places that still wait for it; ["suited"] for all that it suits.
 
     `parent` and `origin` say what it was taken from: {"still": seconds}, {"page": number}, {"glyph": name}
     or {"web": address}.
@@ -69,7 +69,7 @@ class Artwork(models.Model):
     tags = models.JSONField(default=list)
     likeness = models.CharField(max_length=16, blank=True)
     earlier = models.JSONField(default=list)
-    fills = models.JSONField(default=list)
+    targets = models.JSONField(default=list)
     created_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)

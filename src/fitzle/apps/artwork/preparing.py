@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 from collections import OrderedDict
 from threading import Lock
-from typing import Any
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from celery.exceptions import SoftTimeLimitExceeded
@@ -16,8 +16,8 @@ from django.utils import timezone
 
 from fitzle.apps.artwork.files import CostlyShelf, keep
 from fitzle.apps.artwork.intake import limits
-from fitzle.apps.artwork.library import NOT_THERE, original_bytes, small_original
-from fitzle.apps.artwork.models import Artwork, Preparation, PreparationState
+from fitzle.apps.artwork.library import NOT_THERE, artwork_of, original_bytes, small_original
+from fitzle.apps.artwork.models import Artwork, Preparation, PreparationState, State
 from fitzle.core.artwork.reading import open_source, read_and_judge
 from fitzle.core.artwork.steps.costly import is_costly
 from fitzle.core.artwork.steps.document import AnyStep, Turn
@@ -26,7 +26,10 @@ from fitzle.core.artwork.steps.material import Material, material_of
 from fitzle.core.artwork.steps.preparing import Stage, prepared, stages
 from fitzle.core.artwork.steps.written import file_of
 from fitzle.core.artwork.working import make_working_copy
-from fitzle.core.errors import FitzleError
+from fitzle.core.errors import ArtworkError, FitzleError
+
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import Workspace
 
 KEPT_STATES = 100
 PREVIEW_PX = 1280  # the long side at which steps are shown while they are worked on
@@ -56,6 +59,16 @@ def preparation_of(artwork: Artwork) -> Preparation:
                 )
     except IntegrityError as gone:
         raise Http404(NOT_THERE) from gone
+    return found
+
+
+def preparable(workspace: Workspace, artwork_id: UUID | str) -> Artwork:
+    """An artwork that can be prepared; Http404 where it is not there, ArtworkError where it is not ready or a clip."""
+    found = artwork_of(workspace, artwork_id)
+    if found.state != State.READY or found.facts is None:
+        raise ArtworkError("this artwork is not ready yet", advice="Wait until it is read.")
+    if found.facts["kind"] == "clip":
+        raise ArtworkError("this is a clip", advice="Take a still from it and prepare that one.")
     return found
 
 

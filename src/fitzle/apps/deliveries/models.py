@@ -1,4 +1,4 @@
-"""The record: what was handed over when, for which placement, in which state."""
+"""The record: what was handed over when, for which placement, from which fit and rendition."""
 
 from __future__ import annotations
 
@@ -21,14 +21,19 @@ class Delivery(models.Model):
 
 
 class DeliveredFile(models.Model):
-    """One file: where it went, its name and folder, and the hash of the state it was made from."""
+    """One file: where it went, its name and folder, and the fit and rendition that it is of.
+
+    The record stands by itself: it keeps names, sizes and the file key when its placement, fit or rendition go.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     delivery = models.ForeignKey(Delivery, on_delete=models.CASCADE, related_name="files")
     placement = models.ForeignKey("destinations.Placement", null=True, on_delete=models.SET_NULL, related_name="+")
+    fit = models.ForeignKey("pieces.Fit", null=True, on_delete=models.SET_NULL, related_name="+")
+    rendition = models.ForeignKey("pieces.Rendition", null=True, on_delete=models.SET_NULL, related_name="+")
     destination_name = models.CharField(max_length=120)
     placement_name = models.CharField(max_length=120)
-    fit_key = models.CharField(max_length=32)
+    file_key = models.CharField(max_length=32)
     folder = models.CharField(max_length=160)
     name = models.CharField(max_length=255)
     format = models.CharField(max_length=10)

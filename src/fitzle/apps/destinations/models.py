@@ -22,17 +22,22 @@ class Destination(models.Model):
 
 
 class Placement(models.Model):
-    """One place that takes a file; `sheet` is its spec sheet as JSON."""
+    """One place that takes a file; `sheet` is its spec sheet as JSON.
+
+    `slug` names it in documents and on command lines for good, whatever it is called later; one in each workspace.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     destination = models.ForeignKey(Destination, on_delete=models.CASCADE, related_name="placements")
+    slug = models.CharField(max_length=80)
     sheet = models.JSONField()
     position = models.PositiveIntegerField(default=0)
 
     class Meta:
         ordering = ["position"]
+        constraints = [models.UniqueConstraint(fields=["destination", "slug"], name="one_placement_each_slug")]
 
     @property
     def spec(self) -> SpecSheet:
-        """The spec sheet as a frozen document."""
-        return SpecSheet.model_validate(self.sheet)
+        """The spec sheet as a frozen document, with the placement's slug."""
+        return SpecSheet.model_validate({**self.sheet, "slug": self.slug})

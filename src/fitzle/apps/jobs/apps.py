@@ -8,5 +8,5 @@ class JobsConfig(AppConfig):
     label = "jobs"
 
     def ready(self) -> None:
-        """Has the workers bounded."""
-        from fitzle.apps.jobs import bounds  # noqa: F401
+        """Has the workers bounded, and the tasks known by name to every process that queues them."""
+        from fitzle.apps.jobs import bounds, tasks  # noqa: F401

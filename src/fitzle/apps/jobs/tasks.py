@@ -3,21 +3,27 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from celery import shared_task
 from celery.signals import task_failure
 from django.conf import settings
+from django.core.exceptions import PermissionDenied
 from django.db import close_old_connections, connection
 from django.http import Http404
 
+from fitzle.apps.accounts.access import Capability, access_again
 from fitzle.apps.artwork.clips import best_moment, end_unproposed, note_stills, propose_stills, usable
-from fitzle.apps.artwork.intake import end_unread, filled, settle_newer, take_in
+from fitzle.apps.artwork.intake import end_unread, filled, keep_apart, settle_newer, take_in
 from fitzle.apps.artwork.library import artwork_named
 from fitzle.apps.artwork.preparing import end_unmade, made_again, make_costly_steps, make_prepared
-from fitzle.apps.pieces.composing import bring_into
-from fitzle.apps.pieces.fits import end_unmade_file, fits_of_piece, fits_showing, make_file, place
+from fitzle.apps.pieces.actions import bring_into, place_artwork
+from fitzle.apps.pieces.making import end_unmade_file, make_file
+from fitzle.apps.pieces.uses import fits_showing
 from fitzle.core.errors import FitzleError
+
+if TYPE_CHECKING:
+    from fitzle.apps.artwork.models import Artwork
 
 INTAKE = {"soft_time_limit": 25, "time_limit": 30, "memory_bytes": settings.WORKER_INTAKE_BYTES}
 SETTLED_SECONDS = 1.5  # without a further change before the file at full size is made
@@ -42,8 +48,13 @@ def take_in_artwork(artwork_id: str) -> None:
         filled(artwork)
 
 
-def _replace(newer: Any) -> None:
+def _replace(newer: Artwork) -> None:
     """Lets a newer file stand for its artwork, and has its steps and all that show it made once more."""
+    try:
+        access_again(newer.created_by_id, newer.workspace_id).require(Capability.CHANGE)
+    except (Http404, PermissionDenied):
+        keep_apart(newer)
+        return
     target = settle_newer(newer)
     if target is None:
         return
@@ -63,27 +74,30 @@ def propose_clip_stills(artwork_id: str) -> None:
         return
     try:
         propose_stills(clip)
-        if clip.fills:
-            [still] = note_stills(clip, clip.created_by, [best_moment(clip)], clip.fills)
+        if clip.targets:
+            [still] = note_stills(clip, clip.created_by, [best_moment(clip)], clip.targets)
             take_in_artwork.delay(str(still.pk))
     finally:
         filled(clip)
 
 
-def _fill(artwork: Any) -> None:
-    """Puts an artwork where it was dropped and has the files made."""
-    targets = [entry for entry in artwork.fills if "/" in entry]
-    placements = [entry for entry in artwork.fills if "/" not in entry]
-    for target in targets:
+def _fill(artwork: Artwork) -> None:
+    """Puts an artwork where it was dropped, by what who dropped it may do now; the files are queued with it."""
+    try:
+        access = access_again(artwork.created_by_id, artwork.workspace_id)
+    except Http404:
+        return  # who dropped it does not belong to the workspace any more; the artwork itself is there
+    placements = [entry for entry in artwork.targets if "/" not in entry]
+    for target in (entry for entry in artwork.targets if "/" in entry):
         try:
-            changed = bring_into(artwork.workspace, artwork.created_by, str(artwork.pk), target)
-        except (FitzleError, Http404):
-            continue  # the proof it was dropped on is gone by now; the artwork itself is there
-        for fit in fits_of_piece(changed.piece):
-            make_fit_file.delay(str(fit.pk))
+            bring_into(access, str(artwork.pk), target)
+        except (FitzleError, Http404, PermissionDenied):
+            continue  # the proof it was dropped on is gone by now, or may not be changed any more
     if placements:
-        for fit in place(artwork.workspace, artwork.created_by, artwork.pk, placements):
-            make_fit_file.delay(str(fit.pk))
+        try:
+            place_artwork(access, artwork.pk, placements)
+        except PermissionDenied:
+            return
 
 
 @shared_task(**INTAKE)

@@ -1,4 +1,4 @@
-"""Pieces with their history, and fits: one piece in one placement."""
+"""Pieces with their history, fits, and what was made of them, kept by what it depends on."""
 
 from __future__ import annotations
 
@@ -9,15 +9,22 @@ from django.db import models
 
 
 class Piece(models.Model):
-    """A piece. `revision` guards each save; `position` is where its history stands for undo and redo."""
+    """A piece. `revision` guards each save; `position` is where its history stands for undo and redo.
+
+    `only_artwork` is the id of the artwork that it shows and that is all that is in it beside the ground; else empty.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     workspace = models.ForeignKey("accounts.Workspace", on_delete=models.CASCADE, related_name="+")
     document = models.JSONField()
     revision = models.PositiveIntegerField(default=1)
     position = models.PositiveIntegerField(default=0)
+    only_artwork = models.CharField(max_length=80, blank=True)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        indexes = [models.Index(fields=["workspace", "only_artwork"])]
 
 
 class PieceState(models.Model):
@@ -47,18 +54,66 @@ class PieceRevision(models.Model):
 
 
 class Fit(models.Model):
-    """One piece in one placement; of several in one placement the one placed last stands on the wall.
+    """One piece in one placement, in one of its takes and for one row of a run (empty: the piece itself, no row).
 
-    `result` is the file that was made last (or why none could be) for the state with the hash `result_key`.
+    Of several in one placement the chosen one stands on the wall; `chosen` is true or null, so that the database
+    itself refuses two for a placement and row.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="fits")
     placement = models.ForeignKey("destinations.Placement", on_delete=models.CASCADE, related_name="+")
+    take = models.CharField(max_length=40, blank=True, default="")
+    row = models.CharField(max_length=40, blank=True, default="")
+    chosen = models.BooleanField(null=True, default=None)
     placed_at = models.DateTimeField()
-    result_key = models.CharField(max_length=32, blank=True)
-    result = models.JSONField(null=True)
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["piece", "placement"], name="one_fit_each")]
+        constraints = [
+            models.UniqueConstraint(fields=["piece", "placement", "take", "row"], name="one_fit_each_take"),
+            models.UniqueConstraint(fields=["placement", "row", "chosen"], name="one_chosen_fit_each"),
+        ]
         ordering = ["placement__destination__position", "placement__position"]
+
+
+class FitUse(models.Model):
+    """What a fit shows, so that what shows something is found without reading every piece.
+
+    `kind` and `value`: `artwork` and its id; `house` where automatic colours are chosen from the house's.
+    """
+
+    fit = models.ForeignKey(Fit, on_delete=models.CASCADE, related_name="uses")
+    kind = models.CharField(max_length=10)
+    value = models.CharField(max_length=80)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["fit", "kind", "value"], name="one_use_each")]
+        indexes = [models.Index(fields=["kind", "value"])]
+
+
+class Rendition(models.Model):
+    """What one file key stands for: its files (kept by content), what was tried, how it came out (core.fit.record)."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    workspace = models.ForeignKey("accounts.Workspace", on_delete=models.CASCADE, related_name="+")
+    file_key = models.CharField(max_length=32)
+    files = models.JSONField(default=list)
+    candidates = models.JSONField(default=list)
+    outcome = models.JSONField(default=dict)
+    made_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["workspace", "file_key"], name="one_rendition_each_key")]
+
+
+class Judgement(models.Model):
+    """What the rules say of a rendition where one judgement key holds."""
+
+    rendition = models.ForeignKey(Rendition, on_delete=models.CASCADE, related_name="judgements")
+    judgement_key = models.CharField(max_length=32)
+    findings = models.JSONField(default=list)
+    demands = models.JSONField(default=list)
+    judged_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["rendition", "judgement_key"], name="one_judgement_each_key")]

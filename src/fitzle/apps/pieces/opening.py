@@ -1,167 +1,199 @@
-"""Fits opened: planned for their placement, and looked at, with one look-up of their artwork."""
+"""Fits opened: resolved for their placement with one look-up of their artwork and of what was made of them."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from typing import Any, NamedTuple, Protocol
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+from typing import TYPE_CHECKING
 
 from django.core.cache import cache
 from django.http import Http404
 
 from fitzle.apps.accounts.access import house_colours
-from fitzle.apps.artwork.library import contents_of, facts_of, source_of
+from fitzle.apps.artwork.library import facts_of, source_of
 from fitzle.apps.artwork.versions import group_of, ready_with_versions
-from fitzle.apps.pieces.models import Fit
+from fitzle.apps.pieces.models import Fit, Judgement, Rendition
 from fitzle.apps.pieces.saving import document_of
-from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.sources import Source
+from fitzle.core.findings import Finding
+from fitzle.core.fit.deciding import Decided, Planned, decide, decide_again, plan_resolved
+from fitzle.core.fit.keys import file_key, judgement_key, proof_key
+from fitzle.core.fit.record import RenditionRecord
+from fitzle.core.fit.request import FitArtwork, FitRequest, Resolved, resolve
+from fitzle.core.fit.state import Standing
 from fitzle.core.piece.document import Piece as Document
 from fitzle.core.piece.document import artworks_in
-from fitzle.core.pipeline import Planned, fit_key, look_at_fit, look_remembered, plan_fit
 from fitzle.core.plan.planning import planned_size
-from fitzle.core.plan.versions import Chosen, chosen_versions, version_note
-from fitzle.core.preflight.legibility import Seen
+from fitzle.core.preflight.readings import ContrastReading
+from fitzle.core.preflight.rule import Demand
 from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.units import Size
 
-
-class Keyed(Protocol):
-    """A fit and the hash of its present state."""
-
-    @property
-    def fit(self) -> Fit: ...
-    @property
-    def key(self) -> str: ...
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import Workspace
+    from fitzle.apps.artwork.models import Artwork
 
 
-class OpenFit(NamedTuple):
-    """A fit with everything that planning and painting need.
+@dataclass
+class OpenFit:
+    """A fit with everything that its states, its plan and its pixels follow from; what is costly waits to be asked for.
 
-    `artworks` are by the ids in the document, a version in the place of its mark where it shows better; `known` are all
-    that were looked up, each by its own id.
+    `artworks` are by their ids, the other versions of its marks among them; `rendition` and `judgement` are those of
+    its present keys, None where they are not made.
     """
 
     fit: Fit
-    document: Document
-    sheet: SpecSheet
-    key: str
-    planned: Planned
-    artworks: dict[str, Any]
-    facts: dict[str, ArtworkFacts]
-    known: dict[str, Any]
+    resolved: Resolved
+    artworks: Mapping[str, Artwork]
+    rendition: Rendition | None = None
+    judgement: Judgement | None = None
+
+    @property
+    def document(self) -> Document:
+        """The piece."""
+        return self.resolved.request.piece
+
+    @property
+    def sheet(self) -> SpecSheet:
+        """The spec sheet."""
+        return self.resolved.sheet
+
+    @cached_property
+    def file_key(self) -> str:
+        """What its file depends on."""
+        return file_key(self.resolved)
+
+    @cached_property
+    def judgement_key(self) -> str:
+        """What its findings depend on."""
+        return judgement_key(self.resolved)
+
+    @cached_property
+    def proof_key(self) -> str:
+        """What its proof depends on."""
+        return proof_key(self.resolved)
+
+    @cached_property
+    def size(self) -> Size:
+        """The size of its file in px."""
+        return planned_size(self.resolved.parts, self.sheet, self.resolved.facts)
+
+    @cached_property
+    def planned(self) -> Planned:
+        """Where everything stands."""
+        return plan_resolved(self.resolved)
+
+    @cached_property
+    def record(self) -> RenditionRecord | None:
+        """What was made of it."""
+        made = self.rendition
+        if made is None:
+            return None
+        return RenditionRecord.model_validate(
+            {"files": made.files, "candidates": made.candidates, "outcome": made.outcome}
+        )
+
+    @cached_property
+    def findings(self) -> list[Finding] | None:
+        """What the rules say of its file; None while it is not judged."""
+        return [Finding.model_validate(entry) for entry in self.judgement.findings] if self.judgement else None
+
+    @property
+    def demands(self) -> list[Demand]:
+        """The demands as they were measured; none while it is not judged."""
+        return [Demand.model_validate(entry) for entry in self.judgement.demands] if self.judgement else []
+
+    def standing(self, delivered: str | None, expected: Iterable[Finding] = ()) -> Standing:
+        """What its state follows from; `expected` is what is known before its file is judged."""
+        return Standing(self.file_key, self.record, self.findings, tuple(expected), delivered)
 
     def sources(self, *, preview: bool) -> dict[str, Source]:
-        """The pixels of its artwork."""
+        """The pixels of its artwork, by all ids."""
         return {name: source_of(artwork, preview=preview) for name, artwork in self.artworks.items()}
 
-
-class SizedFit(NamedTuple):
-    """A fit of which no more is known than its state and its size: what a rail shows of it."""
-
-    fit: Fit
-    sheet: SpecSheet
-    key: str
-    size: Size
+    def standing_in(self, artwork: str) -> Artwork:
+        """The artwork that stands in the place of one: itself, or the version of it that shows better there."""
+        return self.artworks[self.planned.stand_ins.get(artwork, artwork)]
 
 
-def is_made(opened: Keyed) -> bool:
-    """Whether the file for the fit's present state is made."""
-    return bool(opened.fit.result and opened.fit.result_key == opened.key)
+def open_fits(workspace: Workspace, fits: Iterable[Fit]) -> list[OpenFit]:
+    """Opens several fits with one look-up of their artwork; a fit whose artwork is gone is left out."""
+    fits = list(fits)
+    documents = {fit.pk: document_of(fit.piece) for fit in fits}
+    shown = {fit.pk: artworks_in(documents[fit.pk], fit.placement.slug, fit.take) for fit in fits}
+    names = set().union(*shown.values())
+    ready = ready_with_versions(workspace, names) if names else {}
+    versions, house = _versions_among(ready), house_colours(workspace)
+    usable = {name: FitArtwork(facts_of(artwork), artwork.content.sha256) for name, artwork in ready.items()}
+    opened = []
+    for fit in fits:
+        if not shown[fit.pk] <= ready.keys():
+            continue
+        names = shown[fit.pk].union(*(versions[name] for name in shown[fit.pk]))
+        request = FitRequest(
+            documents[fit.pk],
+            fit.placement.spec,
+            fit.placement.slug,
+            {name: usable[name] for name in names},
+            take=fit.take,
+            house=house,
+            versions={name: versions[name] for name in names if versions[name]},
+        )
+        opened.append(OpenFit(fit, resolve(request), {name: ready[name] for name in names}))
+    _add_what_is_made(workspace, opened)
+    return opened
 
 
-def open_fits(workspace: Any, fits: Iterable[Fit]) -> list[OpenFit]:
-    """Plans several fits with one look-up of their artwork; a fit whose artwork is gone is left out."""
-    house = house_colours(workspace)
-    return [_planned(*entry, house) for entry in _with_artwork(workspace, fits)]
-
-
-def _planned(
-    fit: Fit, document: Document, artworks: dict[str, Any], facts: dict[str, ArtworkFacts], house: tuple[str, ...]
-) -> OpenFit:
-    """A fit planned, with those versions of its marks that show best there in the place of the marks."""
-    sheet, placement = fit.placement.spec, str(fit.placement_id)
-    key = fit_key(document, sheet, placement, house, contents_of(artworks))
-    planned = plan_fit(document, sheet, facts, placement, house)
-    chosen, known = chosen_versions(planned.plan, sheet, facts, _versions_among(artworks)), artworks
-    if chosen:
-        artworks = artworks | {one.artwork: artworks[one.version] for one in chosen}
-        facts = facts | {one.artwork: facts[one.version] for one in chosen}
-        planned = _noted(plan_fit(document, sheet, facts, placement, house), chosen)
-    return OpenFit(fit, document, sheet, key, planned, artworks, facts, known)
-
-
-def _versions_among(artworks: dict[str, Any]) -> dict[str, list[str]]:
-    """For each artwork the other versions of it that are there."""
-    groups: dict[str, list[str]] = {}
-    for name, artwork in artworks.items():
-        groups.setdefault(group_of(artwork), []).append(name)
-    return {name: [other for other in group if other != name] for group in groups.values() for name in group}
-
-
-def _noted(planned: Planned, chosen: list[Chosen]) -> Planned:
-    """The plan with a note for each mark of which another version stands there."""
-    by_artwork = {one.artwork: one for one in chosen}
-    notes = [
-        version_note(by_artwork[part.artwork], part.part)
-        for part in planned.plan.artworks
-        if part.artwork in by_artwork
-    ]
-    return planned._replace(findings=planned.findings + notes)
-
-
-def sized_fits(workspace: Any, fits: Iterable[Fit], known: dict[str, Any] | None = None) -> list[SizedFit]:
-    """The sizes and states of several fits, without planning them; `known` is artwork that was looked up already."""
-    house = house_colours(workspace)
-    sized = []
-    for fit, document, artworks, facts in _with_artwork(workspace, fits, known):
-        sheet, placement = fit.placement.spec, str(fit.placement_id)
-        key = fit_key(document, sheet, placement, house, contents_of(artworks))
-        sized.append(SizedFit(fit, sheet, key, planned_size(document, sheet, facts, placement)))
-    return sized
-
-
-def open_fit(workspace: Any, fit: Fit) -> OpenFit:
-    """One fit, planned; Http404 when its artwork is gone."""
+def open_fit(workspace: Workspace, fit: Fit) -> OpenFit:
+    """One fit; Http404 when its artwork is gone."""
     opened = open_fits(workspace, [fit])
     if not opened:
         raise Http404("The artwork of this fit is not there any more.")
     return opened[0]
 
 
-def looked_fit(workspace: Any, fit: Fit) -> OpenFit:
-    """One fit with its colours decided and contrasts measured.
+def decided(workspace: Workspace, opened: OpenFit) -> Decided:
+    """A fit with its colours decided and contrasts read.
 
-    What was seen is remembered by the fit's key, so that the same state is looked at once.
+    What was read is remembered under the proof key, so that the same state is looked at once.
     """
-    opened = open_fit(workspace, fit)
     if not opened.planned.plan.parts:
-        return opened
-    key = f"seen/{workspace.pk}/{opened.key}"
-    remembered = cache.get(key)
+        return decide_again(opened.planned, ())
+    remembered = cache.get(_readings_key(workspace, opened))
     if remembered is not None:
-        seen = tuple(Seen(*entry) for entry in remembered)
-        return opened._replace(planned=look_remembered(opened.planned, opened.sheet, seen))
-    house, sources = house_colours(workspace), opened.sources(preview=True)
-    looked = look_at_fit(opened.planned, opened.sheet, opened.facts, sources, house)
-    cache.set(key, [tuple(entry) for entry in looked.seen])
-    return opened._replace(planned=looked)
+        return decide_again(opened.planned, [ContrastReading(*entry) for entry in remembered])
+    return decide_and_remember(workspace, opened, opened.sources(preview=True))
 
 
-def _with_artwork(
-    workspace: Any, fits: Iterable[Fit], known: dict[str, Any] | None = None
-) -> Iterable[tuple[Fit, Document, dict[str, Any], dict[str, ArtworkFacts]]]:
-    """Each fit whose artwork is all there, with its document and that artwork."""
-    fits = list(fits)
-    documents = {fit.pk: document_of(fit.piece) for fit in fits}
-    wanted = {fit.pk: artworks_in(documents[fit.pk], str(fit.placement_id)) for fit in fits}
-    ready = known or {}
-    missing = set().union(*wanted.values()) - ready.keys()
-    if missing:
-        ready = ready | ready_with_versions(workspace, missing)
-    versions = _versions_among(ready)
-    facts = {name: facts_of(artwork) for name, artwork in ready.items()}
-    for fit in fits:
-        names = wanted[fit.pk]
-        if names <= ready.keys():
-            names = names.union(*(versions[name] for name in names))
-            yield fit, documents[fit.pk], {name: ready[name] for name in names}, {name: facts[name] for name in names}
+def decide_and_remember(workspace: Workspace, opened: OpenFit, sources: Mapping[str, Source]) -> Decided:
+    """Decides by these sources; what is shown from then on is decided alike."""
+    found = decide(opened.planned, sources)
+    cache.set(_readings_key(workspace, opened), [tuple(entry) for entry in found.readings])
+    return found
+
+
+def _readings_key(workspace: Workspace, opened: OpenFit) -> str:
+    return f"readings/{workspace.pk}/{opened.proof_key}"
+
+
+def _versions_among(artworks: Mapping[str, Artwork]) -> dict[str, tuple[str, ...]]:
+    """For each artwork the other versions of it that are there."""
+    groups: dict[str, list[str]] = {}
+    for name in sorted(artworks):
+        groups.setdefault(group_of(artworks[name]), []).append(name)
+    return {name: tuple(other for other in group if other != name) for group in groups.values() for name in group}
+
+
+def _add_what_is_made(workspace: Workspace, opened: list[OpenFit]) -> None:
+    keys = {entry.file_key for entry in opened}
+    made = {one.file_key: one for one in Rendition.objects.filter(workspace=workspace, file_key__in=keys)}
+    asked = {entry.judgement_key for entry in opened if entry.file_key in made}
+    judged = {
+        (one.rendition_id, one.judgement_key): one
+        for one in Judgement.objects.filter(rendition__in=made.values(), judgement_key__in=asked)
+    }
+    for entry in opened:
+        entry.rendition = made.get(entry.file_key)
+        if entry.rendition:
+            entry.judgement = judged.get((entry.rendition.pk, entry.judgement_key))

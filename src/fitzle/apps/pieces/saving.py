@@ -2,16 +2,22 @@
 
 from __future__ import annotations
 
-from typing import Any
+from collections.abc import Sequence
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from django.db import transaction
 from django.http import Http404
 
 from fitzle.apps.pieces.models import Piece, PieceRevision, PieceState
+from fitzle.apps.pieces.uses import note_uses_of_piece, only_artwork_of
 from fitzle.core.findings import Frozen
-from fitzle.core.piece.changes import Change, apply_changes, clashes, value_of
+from fitzle.core.piece.changes import AnyChange, Change, apply_changes, clashes, value_of
 from fitzle.core.piece.document import Piece as Document
+from fitzle.core.piece.editing import piece_from
+
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import User, Workspace
 
 KEPT_STATES = 100
 
@@ -31,7 +37,7 @@ class StaleRevision(Exception):
         self.piece, self.clashes = piece, found
 
 
-def piece_of(workspace: Any, piece_id: UUID | str) -> Piece:
+def piece_of(workspace: Workspace, piece_id: UUID | str) -> Piece:
     """One piece of the workspace; Http404 for any other."""
     found = Piece.objects.filter(workspace=workspace, pk=piece_id).first()
     if found is None:
@@ -41,20 +47,20 @@ def piece_of(workspace: Any, piece_id: UUID | str) -> Piece:
 
 def document_of(piece: Piece) -> Document:
     """The piece as a frozen document."""
-    return Document.model_validate(piece.document)
+    return piece_from(piece.document)
 
 
-def create_piece(workspace: Any, user: Any, document: Document) -> Piece:
+def create_piece(workspace: Workspace, user: User | None, document: Document) -> Piece:
     """A new piece with the first state of its history."""
     data = document.model_dump(mode="json")
-    piece = Piece.objects.create(workspace=workspace, document=data)
+    piece = Piece.objects.create(workspace=workspace, document=data, only_artwork=only_artwork_of(document))
     PieceState.objects.create(piece=piece, position=0, document=data, step="make the piece", made_by=user)
     PieceRevision.objects.create(piece=piece, revision=piece.revision, document=data)
     return piece
 
 
 @transaction.atomic
-def save_changes(piece: Piece, user: Any, base_revision: int, changes: list[Change], step: str) -> Piece:
+def save_changes(piece: Piece, user: User | None, base_revision: int, changes: Sequence[AnyChange], step: str) -> Piece:
     """Applies changes that were made on `base_revision`.
 
     Changes to fields that nobody else touched since are merged; otherwise StaleRevision is raised and nothing saved.
@@ -63,7 +69,7 @@ def save_changes(piece: Piece, user: Any, base_revision: int, changes: list[Chan
     newest = document_of(locked)
     if base_revision != locked.revision:
         base = _document_at(locked, base_revision)
-        found = clashes(base, newest, changes) if base else changes
+        found = clashes(base, newest, changes) if base else list(changes)
         if found:
             raise StaleRevision(locked, [Clash(change=entry, newest=value_of(newest, entry)) for entry in found])
     _store(locked, apply_changes(newest, changes))
@@ -103,13 +109,15 @@ def _move(piece: Piece, by: int) -> Piece:
     if state is None:
         return locked
     locked.position = state.position
-    _store(locked, Document.model_validate(state.document))
+    _store(locked, piece_from(state.document))
     locked.save()
     return locked
 
 
 def _store(piece: Piece, document: Document) -> None:
+    note_uses_of_piece(piece, document_of(piece), document)
     piece.document = document.model_dump(mode="json")
+    piece.only_artwork = only_artwork_of(document)
     piece.revision += 1
     PieceRevision.objects.create(piece=piece, revision=piece.revision, document=piece.document)
     piece.revisions.filter(revision__lte=piece.revision - KEPT_STATES).delete()
@@ -117,4 +125,4 @@ def _store(piece: Piece, document: Document) -> None:
 
 def _document_at(piece: Piece, revision: int) -> Document | None:
     found = piece.revisions.filter(revision=revision).first()
-    return Document.model_validate(found.document) if found else None
+    return piece_from(found.document) if found else None

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import AliasChoices, ConfigDict, Field
 
 from fitzle.core.colour.main_colours import ColourShare
 from fitzle.core.findings import Frozen
@@ -56,11 +58,14 @@ class ArtworkFacts(Frozen):
 
     `reach` is how far the contents extend from the middle of the trimmed box in fractions of half its diagonal.
     `edge_colours` are the colours along the outline: those that meet whatever lies behind.
-    `flat_backdrop` is the colour of a single-coloured opaque surrounding, or None. `detail_px` is the longest side that
-    really carries detail, `crisp_px` the longest side that the artwork fills crisply on a screen of density 1, and
+    `backdrop_colour` is the colour of a single-coloured opaque surrounding, or None. `detail_px` is the longest side
+    that really carries detail, `crisp_px` the longest side that the artwork fills crisply on a screen of density 1, and
     `crisp_dense_px` on one of density 2; all None for vectors, which have no such limit. `rotation` is the clip's own
-    in degrees clockwise, applied already in `width` and `height`.
+    in degrees clockwise, applied already in `width` and `height`. Facts kept by earlier versions called the backdrop's
+    colour `flat_backdrop`.
     """
+
+    model_config = ConfigDict(validate_by_name=True, validate_by_alias=True)
 
     kind: Kind
     format: str
@@ -72,7 +77,7 @@ class ArtworkFacts(Frozen):
     transparency: AlphaKind
     colours: tuple[ColourShare, ...]
     edge_colours: tuple[ColourShare, ...]
-    flat_backdrop: str | None
+    backdrop_colour: Annotated[str | None, Field(validation_alias=AliasChoices("backdrop_colour", "flat_backdrop"))]
     weight: Weight
     reach: float
     frames: int = 1

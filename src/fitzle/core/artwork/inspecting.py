@@ -16,9 +16,10 @@ from fitzle.core.artwork.judging import brightness
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
 from fitzle.core.artwork.lottie import read_lottie
 from fitzle.core.artwork.reading import read_and_judge
-from fitzle.core.artwork.sniff import CLIPS, SNIFFED_BYTES, sniff_format
+from fitzle.core.artwork.sniff import SNIFFED_BYTES, sniff_format
 from fitzle.core.colour.main_colours import main_colours
 from fitzle.core.errors import FitzleError
+from fitzle.core.formats import CLIPS
 
 COLOUR_STEP = 4  # every fourth px in both directions is enough to count colours
 
@@ -59,7 +60,7 @@ def clip_facts(clip: ClipFacts, fmt: str, count: int) -> ArtworkFacts:
         transparency=transparency,
         colours=main_colours(opaque),
         edge_colours=main_colours(pixels[measuring.outline_mask(everything)][:, :3]),
-        flat_backdrop=None,
+        backdrop_colour=None,
         weight=Weight(x=0.5, y=0.5),
         reach=1.0,
         frames=max(1, round(clip.seconds * clip.fps)),

@@ -155,7 +155,7 @@ def _facts(document: dict[str, Any], animation: _Animation, count: int) -> Artwo
         transparency="edges",
         colours=colours,
         edge_colours=colours,
-        flat_backdrop=None,
+        backdrop_colour=None,
         weight=Weight(x=0.5, y=0.5),
         reach=1.0,
         frames=math.ceil(animation.op - animation.ip),

@@ -31,7 +31,7 @@ class Extent(NamedTuple):
     weight_y: float
 
 
-def flat_backdrop(pixels: Pixels) -> Rgb | None:
+def backdrop_colour(pixels: Pixels) -> Rgb | None:
     """The colour of a single-coloured surrounding of an opaque picture (h, w, 4), or None."""
     sides = [pixels[0, :, :3], pixels[-1, :, :3], pixels[:, 0, :3], pixels[:, -1, :3]]
     border = np.concatenate(sides)

@@ -16,7 +16,7 @@ from fitzle.core.artwork.judging import faces_of, with_detail
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
 from fitzle.core.artwork.own_colours import own_colours
 from fitzle.core.artwork.pages import PageSource, page_count, page_of
-from fitzle.core.artwork.sniff import FORMAT_NAMES, READABLE, sniff_format
+from fitzle.core.artwork.sniff import READABLE, sniff_format
 from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, VectorSource, decoded
 from fitzle.core.artwork.straight import straight
 from fitzle.core.artwork.svg_packed import unpacked_svg
@@ -27,6 +27,7 @@ from fitzle.core.artwork.unreadable import unreadable
 from fitzle.core.colour.main_colours import ColourShare, main_colours
 from fitzle.core.colour.srgb import Rgb
 from fitzle.core.errors import ArtworkError, FitzleError, LimitError
+from fitzle.core.formats import format_of_extension, label_of
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.libvips import libvips
 from fitzle.core.units import Size, words_for_bytes
@@ -35,10 +36,6 @@ SURVEY_LONG_SIDE_PX = 512  # colours and outlines are surveyed at this size
 VECTOR_SURVEY_PX = 1024
 TAKEN = "Bring in PNG, JPEG, WebP, GIF, BMP, TIFF, AVIF, HEIC, ICO, SVG, PDF, MP4, MOV, WebM or Lottie."
 COLOUR_STEP = 2  # every second px in both directions is enough to count colours
-_EXTENSIONS = {
-    "jpg": "jpeg", "jpe": "jpeg", "jfif": "jpeg", "dib": "bmp", "tif": "tiff", "heif": "heic", "apng": "png",
-    "svgz": "svg",
-}  # fmt: skip
 
 
 class Artwork(NamedTuple):
@@ -133,7 +130,7 @@ def known_format(data: bytes, limits: Limits) -> str:
     if fmt == "apng":
         fmt = "png"
     if fmt not in READABLE:
-        found = f"this is a {FORMAT_NAMES[fmt]}" if fmt else "this is not a picture that Fitzle knows"
+        found = f"this is a {label_of(fmt)}" if fmt else "this is not a picture that Fitzle knows"
         raise ArtworkError(
             found,
             advice=TAKEN,
@@ -145,9 +142,9 @@ def known_format(data: bytes, limits: Limits) -> str:
 
 def _naming_warnings(name: str, fmt: str) -> list[str]:
     extension = name.rpartition(".")[2].lower() if "." in name else ""
-    stated = _EXTENSIONS.get(extension, extension)
+    stated = {"apng": "png", "svgz": "svg"}.get(extension) or format_of_extension(extension)
     if stated in READABLE and stated != fmt:
-        return [f"It is called .{extension} but is really a {FORMAT_NAMES[fmt]}."]
+        return [f"It is called .{extension} but is really a {label_of(fmt)}."]
     return []
 
 
@@ -163,7 +160,7 @@ def _read_bitmap(source: BitmapSource, name: str, limits: Limits, warnings: list
         warnings.append(f"It has {frames} frames; the first one is used.")
     survey = straight(source.pixels(Rect(0, 0, source.width, source.height), _survey_size(source)))
     opaque = bool(survey[..., 3].min() == 255)
-    backdrop = measuring.flat_backdrop(survey) if opaque else None
+    backdrop = measuring.backdrop_colour(survey) if opaque else None
     extent = _bitmap_extent(source, backdrop if opaque else None, opaque)
     facts = _facts(fmt, len(source.data), source, survey, backdrop, extent, warnings, frames)
     return Artwork(name, facts, source)
@@ -205,7 +202,7 @@ def _read_drawn(source: VectorSource | PageSource, fmt: str, count: int, name: s
     size = _survey_size(source, VECTOR_SURVEY_PX)
     survey = straight(source.pixels(Rect(0, 0, source.width, source.height), size))
     opaque = bool(survey[..., 3].min() == 255)
-    backdrop = measuring.flat_backdrop(survey) if opaque else None
+    backdrop = measuring.backdrop_colour(survey) if opaque else None
     extent = measuring.extent_of_pixels(_without_backdrop(survey, backdrop))
     if extent:
         extent = extent._replace(box=extent.box.scaled(source.width / size.width))
@@ -252,7 +249,7 @@ def _facts(
         transparency=transparency,
         colours=own_colours(survey) if kind == "mark" else colours,
         edge_colours=main_colours(outline),
-        flat_backdrop=measuring.hex_or_none(backdrop),
+        backdrop_colour=measuring.hex_or_none(backdrop),
         weight=Weight(x=round(extent.weight_x, 4), y=round(extent.weight_y, 4)),
         reach=measuring.reach(mask),
         frames=frames,

@@ -36,6 +36,6 @@ def showing(facts: ArtworkFacts) -> Showing:
 def _contrast(facts: ArtworkFacts, ground: str) -> float:
     if facts.transparency != "none":
         return weakest_contrast(facts.edge_colours, parse_hex(ground))
-    own = parse_hex(facts.flat_backdrop or (facts.edge_colours[0].hex if facts.edge_colours else ground))
+    own = parse_hex(facts.backdrop_colour or (facts.edge_colours[0].hex if facts.edge_colours else ground))
     inside = tuple(entry for entry in facts.colours if difference(parse_hex(entry.hex), own) > SAME_COLOUR)
     return max((contrast_ratio(parse_hex(entry.hex), own) for entry in inside), default=1.0)

@@ -7,30 +7,6 @@ from fitzle.core.artwork.png_frames import png_frames
 READABLE = ("png", "jpeg", "webp", "gif", "bmp", "tiff", "avif", "heic", "ico", "svg", "pdf")
 
 SNIFFED_BYTES = 4096  # of a file are enough to know it
-CLIPS = ("mp4", "mov", "webm", "mkv")
-
-# Shown to people; also the formats that are recognised but cannot be brought in yet.
-FORMAT_NAMES = {
-    "png": "PNG",
-    "apng": "animated PNG",
-    "jpeg": "JPEG",
-    "webp": "WebP",
-    "gif": "GIF",
-    "bmp": "BMP",
-    "svg": "SVG",
-    "ico": "ICO",
-    "avif": "AVIF",
-    "heic": "HEIC",
-    "tiff": "TIFF",
-    "pdf": "PDF",
-    "mp4": "MP4 video",
-    "mov": "MOV video",
-    "webm": "WebM video",
-    "mkv": "Matroska video",
-    "lottie": "Lottie animation",
-    "zip": "ZIP archive",
-    "gzip": "gzip archive",
-}
 _PREFIXES = (
     (b"\x89PNG\r\n\x1a\n", "png"),
     (b"\xff\xd8\xff", "jpeg"),
@@ -60,7 +36,7 @@ _MARKUP_LOOKED_AT = 4096
 
 
 def sniff_format(data: bytes) -> str | None:
-    """The format's key (see FORMAT_NAMES) or None when it is none of them."""
+    """The format's key (see core.formats) or None when it is none of them."""
     if data[:4] == b"RIFF" and data[8:12] == b"WEBP":
         return "webp"
     if data[4:8] == b"ftyp":

@@ -7,8 +7,9 @@ import binascii
 import re
 from typing import Any
 
-from fitzle.core.artwork.sniff import FORMAT_NAMES, sniff_format
+from fitzle.core.artwork.sniff import sniff_format
 from fitzle.core.errors import ArtworkError, LimitError
+from fitzle.core.formats import label_of
 from fitzle.core.libvips import libvips
 
 MOST_PIXELS = 25_000_000  # a quarter of what a file of its own may have
@@ -28,7 +29,7 @@ def embedded_picture(address: str) -> str | None:
     data = _decoded(found[1])
     fmt = sniff_format(data)
     if fmt not in (*_DRAWN, *_TURNED):
-        what = f"is kept as {FORMAT_NAMES[fmt]}" if fmt else "cannot be read"
+        what = f"is kept as {label_of(fmt)}" if fmt else "cannot be read"
         raise ArtworkError(f"a picture in this SVG {what}", advice=_ADVICE)
     png = _checked(data, made_png=fmt in _TURNED)
     return f"data:image/png;base64,{base64.b64encode(png).decode()}" if png else address

@@ -10,48 +10,45 @@ import struct
 
 import numpy as np
 
-from fitzle.core.encode.picture import Picture
+from fitzle.core.encode.budget import Budget
 from fitzle.core.encode.png import lossless_png
+from fitzle.core.encode.raster import Raster
+from fitzle.core.encode.rendered import Rendered
 from fitzle.core.encode.result import Encoded, Search
+from fitzle.core.encode.settings import IconEntry
 
-LARGEST_SIDE_PX = 256
 UNCOMPRESSED_BELOW_PX = 48
 
 
-def encode_ico(picture: Picture, limit: int | None) -> Search:
-    """An ICO with this one picture, where it is at most 256 px and `limit` bytes."""
-    if max(picture.width, picture.height) > LARGEST_SIDE_PX:
-        return Search(None, [])
+def search_ico(rendered: Rendered, limit: int | None, _budget: Budget) -> Search:
+    """An ICO with this one picture, where it is at most `limit` bytes."""
+    raster = rendered.raster
     found = [
-        Encoded(ico_file([picture], compressed), "ico", words, 100.0)
-        for compressed, words in ((False, "uncompressed entry"), (True, "PNG entry"))
+        Encoded(ico_file([raster], entry.packed == "png"), "ico", entry, 100.0)
+        for entry in (IconEntry(packed="uncompressed"), IconEntry(packed="png"))
     ]
-    if max(picture.width, picture.height) >= UNCOMPRESSED_BELOW_PX:
+    if max(raster.width, raster.height) >= UNCOMPRESSED_BELOW_PX:
         found.reverse()
     fitting = [entry for entry in found if limit is None or len(entry.data) <= limit]
-    return Search(fitting[0] if fitting else None, [entry.attempt for entry in found])
+    return Search(fitting[0] if fitting else None, [entry.candidate for entry in found])
 
 
-def ico_file(pictures: list[Picture], compressed: bool) -> bytes:
-    """The bytes of an ICO with one entry for each picture, in this order."""
-    entries = [
-        lossless_png(picture, full_colour=True) if compressed else _uncompressed(picture) for picture in pictures
-    ]
+def ico_file(rasters: list[Raster], compressed: bool) -> bytes:
+    """The bytes of an ICO with one entry for each raster, in this order."""
+    entries = [lossless_png(raster, full_colour=True) if compressed else _uncompressed(raster) for raster in rasters]
     directory = struct.pack("<HHH", 0, 1, len(entries))
     offset = len(directory) + 16 * len(entries)
-    for picture, entry in zip(pictures, entries, strict=True):
-        directory += struct.pack(
-            "<BBBBHHII", picture.width % 256, picture.height % 256, 0, 0, 1, 32, len(entry), offset
-        )
+    for raster, entry in zip(rasters, entries, strict=True):
+        directory += struct.pack("<BBBBHHII", raster.width % 256, raster.height % 256, 0, 0, 1, 32, len(entry), offset)
         offset += len(entry)
     return directory + b"".join(entries)
 
 
-def _uncompressed(picture: Picture) -> bytes:
-    header = struct.pack("<IiiHHIIiiII", 40, picture.width, picture.height * 2, 1, 32, 0, 0, 0, 0, 0, 0)
-    upside_down = picture.pixels[::-1]
+def _uncompressed(raster: Raster) -> bytes:
+    header = struct.pack("<IiiHHIIiiII", 40, raster.width, raster.height * 2, 1, 32, 0, 0, 0, 0, 0, 0)
+    upside_down = raster.pixels[::-1]
     clear = np.packbits(upside_down[..., 3] == 0, axis=1)
-    row_bytes = (picture.width + 31) // 32 * 4
-    mask = np.zeros((picture.height, row_bytes), dtype=np.uint8)
+    row_bytes = (raster.width + 31) // 32 * 4
+    mask = np.zeros((raster.height, row_bytes), dtype=np.uint8)
     mask[:, : clear.shape[1]] = clear
     return header + upside_down[..., [2, 1, 0, 3]].tobytes() + mask.tobytes()

@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
+from fitzle.core.encode.budget import Budget
+from fitzle.core.encode.foreseeing import expected_position
 from fitzle.core.encode.knob import largest_under
-from fitzle.core.encode.picture import Picture
-from fitzle.core.encode.result import Attempt, Encoded, Search, best_of
+from fitzle.core.encode.raster import Raster
+from fitzle.core.encode.rendered import Rendered
+from fitzle.core.encode.result import Candidate, Encoded, Search, best_of
+from fitzle.core.encode.settings import JpegSettings
 
 HIGHEST_QUALITY = 95
 LOWEST_QUALITY = 5
@@ -16,58 +20,81 @@ SLOW_BELOW_SCORE = 72.0  # below that the slow encoder for very small files is w
 
 
 class _Encoder(NamedTuple):
-    name: str
-    encode: Callable[[Picture, int], bytes]
+    chroma: Literal["4:4:4", "4:2:0"]
+    smallest: bool
+    encode: Callable[[Raster, int], bytes]
+
+    def settings(self, quality: int) -> JpegSettings:
+        return JpegSettings(chroma=self.chroma, quality=quality, smallest=self.smallest)
 
 
-def encode_jpeg(picture: Picture, limit: int | None) -> Search:
+class _Found(NamedTuple):
+    data: bytes
+    settings: JpegSettings
+
+
+def search_jpeg(rendered: Rendered, limit: int | None, budget: Budget) -> Search:
     """The best-looking JPEG of at most `limit` bytes; alpha must have been flattened before."""
-    tried: list[Attempt] = []
-    picture.expect_scoring()
-    full = _best_setting(_FULL_COLOUR, picture, limit, tried)
-    if full and _quality(full) >= FULL_COLOUR_ENOUGH:
-        return Search(_scored(full, picture), tried)
-    halved = _best_setting(_HALF_COLOUR, picture, limit, tried)
-    best = best_of([_scored(found, picture) for found in (full, halved) if found])
-    if best is None or best.score < SLOW_BELOW_SCORE:
-        slow = _best_setting(_SMALLEST, picture, limit, tried)
-        best = best_of([found for found in (best, slow and _scored(slow, picture)) if found])
-    return Search(best, tried)
+    raster, candidates = rendered.raster, list[Candidate]()
+    full = _best_setting(_FULL_COLOUR, raster, limit, budget, candidates)
+    if full and full.settings.quality >= FULL_COLOUR_ENOUGH:
+        return _chosen(full, raster, candidates)
+    raster.expect_scoring()
+    halved = _best_setting(_HALF_COLOUR, raster, limit, budget, candidates)
+    compared = [_compared(found, raster) for found in (full, halved) if found]
+    best = best_of(compared)
+    if (best is None or best.score < SLOW_BELOW_SCORE) and budget.allows():
+        slow = _best_setting(_SMALLEST, raster, limit, budget, candidates)
+        best = best_of([entry for entry in (best, slow and _compared(slow, raster)) if entry])
+    if best is None:
+        return Search(None, candidates)
+    assert isinstance(best.settings, JpegSettings)
+    return _chosen(_Found(best.data, best.settings), raster, candidates)
 
 
-def _best_setting(encoder: _Encoder, picture: Picture, limit: int | None, tried: list[Attempt]) -> Encoded | None:
-    found, settings = largest_under(
-        lambda quality: encoder.encode(picture, quality), limit, LOWEST_QUALITY, HIGHEST_QUALITY
+def _best_setting(
+    encoder: _Encoder, raster: Raster, limit: int | None, budget: Budget, candidates: list[Candidate]
+) -> _Found | None:
+    expected = expected_position(encoder.encode, raster, limit, LOWEST_QUALITY, HIGHEST_QUALITY)
+    found, tried = largest_under(
+        lambda quality: encoder.encode(raster, quality),
+        limit,
+        LOWEST_QUALITY,
+        HIGHEST_QUALITY,
+        expected=expected,
+        budget=budget,
     )
-    tried += [Attempt("jpeg", f"{encoder.name}, quality {entry.position}", len(entry.data)) for entry in settings]
-    return Encoded(found.data, "jpeg", f"{encoder.name}, quality {found.position}", 0.0) if found else None
+    candidates += [Candidate("jpeg", encoder.settings(entry.position), len(entry.data)) for entry in tried]
+    return _Found(found.data, encoder.settings(found.position)) if found else None
 
 
-def _quality(found: Encoded) -> int:
-    return int(found.settings.rpartition(" ")[2])
+def _compared(found: _Found, raster: Raster) -> Encoded:
+    return Encoded(found.data, "jpeg", found.settings, raster.compared_score(found.data))
 
 
-def _scored(found: Encoded, picture: Picture) -> Encoded:
-    return found._replace(score=picture.score(found.data))
+def _chosen(found: _Found, raster: Raster, candidates: list[Candidate]) -> Search:
+    """The file with its own score, in the list as well."""
+    best = Encoded(found.data, "jpeg", found.settings, raster.score(found.data))
+    return Search(best, [best.candidate if entry.settings == best.settings else entry for entry in candidates])
 
 
-def _full_colour(picture: Picture, quality: int) -> bytes:
+def _full_colour(raster: Raster, quality: int) -> bytes:
     return bytes(
-        picture.vips.extract_band(0, n=3).jpegsave_buffer(
+        raster.vips.extract_band(0, n=3).jpegsave_buffer(
             Q=quality, subsample_mode="off", optimize_coding=True, keep="none"
         )
     )
 
 
-def _half_colour(picture: Picture, quality: int) -> bytes:
+def _half_colour(raster: Raster, quality: int) -> bytes:
     import pyjpegli
 
-    return bytes(pyjpegli.encode(picture.rgb, picture.width, picture.height, quality))
+    return bytes(pyjpegli.encode(raster.rgb, raster.width, raster.height, quality))
 
 
-def _smallest(picture: Picture, quality: int) -> bytes:
+def _smallest(raster: Raster, quality: int) -> bytes:
     return bytes(
-        picture.vips.extract_band(0, n=3).jpegsave_buffer(
+        raster.vips.extract_band(0, n=3).jpegsave_buffer(
             Q=quality,
             subsample_mode="on",
             optimize_coding=True,
@@ -81,6 +108,6 @@ def _smallest(picture: Picture, quality: int) -> bytes:
     )
 
 
-_FULL_COLOUR = _Encoder("4:4:4", _full_colour)
-_HALF_COLOUR = _Encoder("4:2:0", _half_colour)
-_SMALLEST = _Encoder("4:2:0 smallest", _smallest)
+_FULL_COLOUR = _Encoder("4:4:4", False, _full_colour)
+_HALF_COLOUR = _Encoder("4:2:0", False, _half_colour)
+_SMALLEST = _Encoder("4:2:0", True, _smallest)

@@ -2,40 +2,60 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
-from fitzle.core.spec.sheet import Format
+from fitzle.core.encode.settings import Settings
+from fitzle.core.formats import Format
+
+Problem = Literal["", "no format", "over limit", "useless"]
 
 
-class Attempt(NamedTuple):
-    """One encoding that was made: format, settings in words, bytes."""
+class Candidate(NamedTuple):
+    """One file that was tried: format, settings, bytes, and its SSIMULACRA2 score where it was compared."""
 
     format: Format
-    settings: str
+    settings: Settings
     bytes: int
+    score: float | None = None
 
 
 class Encoded(NamedTuple):
-    """A file: its bytes, format, settings in words and SSIMULACRA2 score (100: nothing was lost)."""
+    """A file: its bytes, format, settings and SSIMULACRA2 score (100: nothing was lost)."""
 
     data: bytes
     format: Format
-    settings: str
+    settings: Settings
     score: float
 
     @property
-    def attempt(self) -> Attempt:
+    def candidate(self) -> Candidate:
         """As one line of what was tried."""
-        return Attempt(self.format, self.settings, len(self.data))
+        return Candidate(self.format, self.settings, len(self.data), self.score)
 
 
 class Search(NamedTuple):
     """The best file of one format under the limit, or None, and everything that was tried."""
 
     best: Encoded | None
-    tried: list[Attempt]
+    candidates: list[Candidate]
 
 
-def best_of(candidates: list[Encoded]) -> Encoded | None:
+class Choice(NamedTuple):
+    """The file, or None with the problem, and everything that was tried.
+
+    `ended_early` says that the search had `budget_seconds` and used them up.
+    """
+
+    best: Encoded | None
+    candidates: list[Candidate]
+    problem: Problem = ""
+    ended_early: bool = False
+    budget_seconds: float = 0.0
+
+
+NOTHING_TRIED = Choice(None, [])
+
+
+def best_of(found: list[Encoded]) -> Encoded | None:
     """The highest score; of equals the smaller file."""
-    return max(candidates, key=lambda found: (found.score, -len(found.data)), default=None)
+    return max(found, key=lambda entry: (entry.score, -len(entry.data)), default=None)

@@ -9,10 +9,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fitzle.core.errors import ValueOutOfRange
+from fitzle.core.formats import format_named, format_of_extension
 
 BEST_JPEG_QUALITY = 95
-OPAQUE_ENDINGS = (".jpg", ".jpeg")
-_FORMATS = {".png": "PNG", ".jpg": "JPEG", ".jpeg": "JPEG", ".webp": "WEBP"}
+_SAVED = ("png", "jpeg", "webp")
 _OPTIONS: dict[str, dict[str, Any]] = {
     "JPEG": {"quality": BEST_JPEG_QUALITY, "subsampling": 0},
     "WEBP": {"lossless": True},
@@ -21,10 +21,11 @@ _OPTIONS: dict[str, dict[str, Any]] = {
 
 def format_of(suffix: str) -> str:
     """Pillow's name of the format that a file's ending stands for; raises ValueOutOfRange for any other ending."""
-    fmt = _FORMATS.get(suffix.lower())
-    if fmt is None:
-        raise ValueOutOfRange("this ending stands for no picture", expected=", ".join(_FORMATS), actual=repr(suffix))
-    return fmt
+    fmt = format_of_extension(suffix) if suffix else None
+    if fmt not in _SAVED:
+        expected = ", ".join(f".{format_named(name).extension}" for name in _SAVED)
+        raise ValueOutOfRange("this ending stands for no picture", expected=expected, actual=repr(suffix))
+    return str(format_named(fmt).pillow)
 
 
 def picture_file(pixels: NDArray[np.uint8], suffix: str) -> bytes:

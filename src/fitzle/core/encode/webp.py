@@ -4,37 +4,55 @@ from __future__ import annotations
 
 import io
 
+from fitzle.core.encode.budget import Budget
+from fitzle.core.encode.foreseeing import expected_bytes, expected_position
 from fitzle.core.encode.knob import largest_under
-from fitzle.core.encode.picture import Picture
-from fitzle.core.encode.result import Attempt, Encoded, Search
+from fitzle.core.encode.raster import Raster
+from fitzle.core.encode.rendered import Rendered
+from fitzle.core.encode.result import Candidate, Encoded, Search
+from fitzle.core.encode.settings import Lossless, LossySettings
 
 HIGHEST_QUALITY, LOWEST_QUALITY = 95, 1
 EFFORT = 4
+SURELY_OVER = 1.3  # times the limit by its tiles: not worth encoding whole
 
 
-def encode_webp(picture: Picture, limit: int | None) -> Search:
+def search_webp(rendered: Rendered, limit: int | None, budget: Budget) -> Search:
     """The best-looking WebP of at most `limit` bytes."""
-    tried: list[Attempt] = []
-    if picture.drawn:
-        lossless = Encoded(_lossless(picture), "webp", "lossless", 100.0)
-        tried.append(lossless.attempt)
+    raster, candidates = rendered.raster, list[Candidate]()
+    if raster.drawn and not _surely_over(raster, limit):
+        lossless = Encoded(_lossless(raster), "webp", Lossless(), 100.0)
+        candidates.append(lossless.candidate)
         if limit is None or len(lossless.data) <= limit:
-            return Search(lossless, tried)
-    picture.expect_scoring()
-    found, settings = largest_under(lambda quality: _lossy(picture, quality), limit, LOWEST_QUALITY, HIGHEST_QUALITY)
-    tried += [Attempt("webp", f"quality {entry.position}", len(entry.data)) for entry in settings]
+            return Search(lossless, candidates)
+    expected = expected_position(_lossy, raster, limit, LOWEST_QUALITY, HIGHEST_QUALITY)
+    found, tried = largest_under(
+        lambda quality: _lossy(raster, quality),
+        limit,
+        LOWEST_QUALITY,
+        HIGHEST_QUALITY,
+        expected=expected,
+        budget=budget,
+    )
+    candidates += [Candidate("webp", LossySettings(quality=entry.position), len(entry.data)) for entry in tried]
     if not found:
-        return Search(None, tried)
-    return Search(Encoded(found.data, "webp", f"quality {found.position}", picture.score(found.data)), tried)
+        return Search(None, candidates)
+    best = Encoded(found.data, "webp", LossySettings(quality=found.position), raster.score(found.data))
+    return Search(best, [best.candidate if entry.settings == best.settings else entry for entry in candidates])
 
 
-def _lossless(picture: Picture) -> bytes:
+def _surely_over(raster: Raster, limit: int | None) -> bool:
+    expected = expected_bytes(_lossless, raster) if limit is not None else None
+    return expected is not None and limit is not None and expected > SURELY_OVER * limit
+
+
+def _lossless(raster: Raster) -> bytes:
     from PIL import Image
 
     out = io.BytesIO()
-    Image.fromarray(picture.bands).save(out, "WEBP", lossless=True, quality=80, method=4)
+    Image.fromarray(raster.bands).save(out, "WEBP", lossless=True, quality=80, method=4)
     return out.getvalue()
 
 
-def _lossy(picture: Picture, quality: int) -> bytes:
-    return bytes(picture.vips.webpsave_buffer(Q=quality, effort=EFFORT, smart_subsample=True, keep="none"))
+def _lossy(raster: Raster, quality: int) -> bytes:
+    return bytes(raster.vips.webpsave_buffer(Q=quality, effort=EFFORT, smart_subsample=True, keep="none"))

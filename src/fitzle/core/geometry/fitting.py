@@ -7,18 +7,18 @@ import math
 from fitzle.core.geometry.rect import Point, Rect
 
 
-def fill_window(source: Rect, frame_ratio: float, focus: Point, zoom: float = 1.0) -> Rect:
-    """The largest window of `frame_ratio` inside `source` whose middle is as near to `focus` as it can be.
+def fill_window(source: Rect, frame_ratio: float, focal_point: Point, zoom: float = 1.0) -> Rect:
+    """The largest window of `frame_ratio` inside `source` whose middle is as near to `focal_point` as it can be.
 
-    `focus` is in fractions of the source; the window is in the source's unit. `zoom` makes it that much smaller.
+    `focal_point` is in fractions of the source; the window is in the source's unit. `zoom` makes it that much smaller.
     """
     if source.ratio > frame_ratio:
         width, height = source.height * frame_ratio, source.height
     else:
         width, height = source.width, source.width / frame_ratio
     width, height = width / zoom, height / zoom
-    x = _clamped(source.x + focus.x * source.width - width / 2, source.x, source.right - width)
-    y = _clamped(source.y + focus.y * source.height - height / 2, source.y, source.bottom - height)
+    x = _clamped(source.x + focal_point.x * source.width - width / 2, source.x, source.right - width)
+    y = _clamped(source.y + focal_point.y * source.height - height / 2, source.y, source.bottom - height)
     return Rect(x, y, width, height)
 
 

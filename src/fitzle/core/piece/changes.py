@@ -1,11 +1,11 @@
-"""Changes to a piece: one field of one part, or a part added, removed or moved. Each edit makes a new piece."""
+"""Changes to a piece: a field of a part set or taken back, a part added, removed or moved. Each makes a new piece."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import ValidationError
+from pydantic import Field, ValidationError
 
 from fitzle.core.documents import plain_problems
 from fitzle.core.errors import DocumentError
@@ -15,31 +15,61 @@ from fitzle.core.piece.editing import part_named
 from fitzle.core.piece.parts import PartId, adjustable
 
 
-class Change(Frozen):
-    """What is done to one part.
+class SetField(Frozen):
+    """Gives a field of a part a value; with `placement` (its slug) only there."""
 
-    `set` gives `field` a value; with `placement` only there, and `reset` takes such an adjustment back. `add` brings
-    in a part (`value`) at the place `at` counted from the back, in front where that is null. `remove` takes it away,
-    `move` brings it to the place `at`.
-    """
-
+    act: Literal["set"] = "set"
     part: PartId
-    act: Literal["set", "add", "remove", "move"] = "set"
-    field: str = ""
+    field: str
     value: Any = None
     placement: str | None = None
-    reset: bool = False
+
+
+class ResetField(Frozen):
+    """Takes back what differs in one placement."""
+
+    act: Literal["reset"] = "reset"
+    part: PartId
+    field: str
+    placement: str
+
+
+class AddPart(Frozen):
+    """Brings in a part at the place `at` counted from the back, in front where that is null."""
+
+    act: Literal["add"] = "add"
+    part: PartId
+    value: dict[str, Any]
     at: int | None = None
 
 
-def value_of(piece: Piece, change: Change) -> Any:
+class RemovePart(Frozen):
+    """Takes a part away."""
+
+    act: Literal["remove"] = "remove"
+    part: PartId
+
+
+class MovePart(Frozen):
+    """Brings a part to the place `at` counted from the back."""
+
+    act: Literal["move"] = "move"
+    part: PartId
+    at: int
+
+
+AnyChange = SetField | ResetField | AddPart | RemovePart | MovePart
+Change = Annotated[AnyChange, Field(discriminator="act")]
+
+
+def value_of(piece: Piece, change: AnyChange) -> Any:
     """The present value that a change would replace, as plain data; None where the part is not there."""
     own = next((part for part in piece.parts if part.id == change.part), None)
-    if own is None or change.act == "add":
+    if own is None or isinstance(change, AddPart):
         return None
-    if change.act == "move":
+    if isinstance(change, MovePart):
         return [part.id for part in piece.parts]
-    if change.act == "remove":
+    if isinstance(change, RemovePart):
         return own.model_dump(mode="json")
     if change.placement:
         adjusted = piece.adjustments.get(change.placement, {}).get(change.part, {})
@@ -48,19 +78,19 @@ def value_of(piece: Piece, change: Change) -> Any:
     return own.model_dump(mode="json").get(change.field)
 
 
-def clashes(base: Piece, newest: Piece, changes: Iterable[Change]) -> list[Change]:
+def clashes(base: Piece, newest: Piece, changes: Iterable[AnyChange]) -> list[AnyChange]:
     """The changes that touch what somebody else has changed since `base`, to another value than is wanted now."""
     return [change for change in changes if _clashes(base, newest, change)]
 
 
-def _clashes(base: Piece, newest: Piece, change: Change) -> bool:
-    if change.act == "remove" and not _has(newest, change.part):
+def _clashes(base: Piece, newest: Piece, change: AnyChange) -> bool:
+    if isinstance(change, RemovePart) and not _has(newest, change.part):
         return False  # both took it away
     now = value_of(newest, change)
-    return bool(now != value_of(base, change) and (change.act != "set" or now != change.value))
+    return bool(now != value_of(base, change) and not (isinstance(change, SetField) and now == change.value))
 
 
-def apply_changes(piece: Piece, changes: Iterable[Change]) -> Piece:
+def apply_changes(piece: Piece, changes: Iterable[AnyChange]) -> Piece:
     """The piece after all changes; raises DocumentError when one of them cannot be made."""
     for change in changes:
         piece = _validated(_applied(piece, change))
@@ -74,26 +104,26 @@ def _validated(data: dict[str, Any]) -> Piece:
         raise DocumentError(f"this change cannot be made: {plain_problems(error)}") from error
 
 
-def _applied(piece: Piece, change: Change) -> dict[str, Any]:
+def _applied(piece: Piece, change: AnyChange) -> dict[str, Any]:
     data = piece.model_dump(mode="json")
-    if change.act == "add":
+    if isinstance(change, AddPart):
         _add(data, change)
         return data
     part = part_named(piece, change.part)
-    if change.act == "remove":
+    if isinstance(change, RemovePart):
         _remove(data, change.part)
-    elif change.act == "move":
+    elif isinstance(change, MovePart):
         _move(data, change)
+    elif change.field not in adjustable(part):
+        raise DocumentError(f"a {part.role} has no {change.field!r} to change")
+    elif isinstance(change, SetField) and not change.placement:
+        next(entry for entry in data["parts"] if entry["id"] == change.part)[change.field] = change.value
     else:
-        if change.field not in adjustable(part):
-            raise DocumentError(f"a {part.role} has no {change.field!r} to change")
-        _set(data, change)
+        _adjust(data["adjustments"], change)
     return data
 
 
-def _add(data: dict[str, Any], change: Change) -> None:
-    if not isinstance(change.value, dict):
-        raise DocumentError("a part to add must be an object")
+def _add(data: dict[str, Any], change: AddPart) -> None:
     taken = {entry["id"] for entry in data["parts"]}
     entry = {**change.value, "id": free_id(change.part, taken)}
     data["parts"].insert(_place(data, change.at), entry)
@@ -101,12 +131,14 @@ def _add(data: dict[str, Any], change: Change) -> None:
 
 def _remove(data: dict[str, Any], part: str) -> None:
     data["parts"] = [entry for entry in data["parts"] if entry["id"] != part]
-    for own in data["adjustments"].values():
-        own.pop(part, None)
+    for layers in ("adjustments", "takes"):
+        for own in data[layers].values():
+            own.pop(part, None)
     data["adjustments"] = {placement: own for placement, own in data["adjustments"].items() if own}
+    data["fields"] = {name: target for name, target in data["fields"].items() if target["part"] != part}
 
 
-def _move(data: dict[str, Any], change: Change) -> None:
+def _move(data: dict[str, Any], change: MovePart) -> None:
     entry = next(entry for entry in data["parts"] if entry["id"] == change.part)
     if entry["role"] == "ground":
         raise DocumentError("the ground lies behind all other parts")
@@ -120,20 +152,13 @@ def _place(data: dict[str, Any], at: int | None) -> int:
     return len(data["parts"]) if at is None else min(max(at, least), len(data["parts"]))
 
 
-def _set(data: dict[str, Any], change: Change) -> None:
-    if change.placement:
-        _adjust(data["adjustments"], change, change.placement)
-    else:
-        entry = next(entry for entry in data["parts"] if entry["id"] == change.part)
-        entry[change.field] = change.value
-
-
-def _adjust(adjustments: dict[str, Any], change: Change, placement: str) -> None:
+def _adjust(adjustments: dict[str, Any], change: SetField | ResetField) -> None:
+    placement = str(change.placement)
     own = adjustments.setdefault(placement, {}).setdefault(change.part, {})
-    if change.reset:
-        own.pop(change.field, None)
-    else:
+    if isinstance(change, SetField):
         own[change.field] = change.value
+    else:
+        own.pop(change.field, None)
     if not own:
         del adjustments[placement][change.part]
     if not adjustments[placement]:

@@ -1,27 +1,64 @@
-"""The piece, version 1: a frozen document of parts, back to front, with differences for single placements."""
+"""The piece, version 2: a frozen document of parts, back to front, with layers of differences over them."""
 
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Iterable, Mapping
 from typing import Annotated, Any, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import Field, ValidationError, model_validator
 
+from fitzle.core.colour.srgb import HexColour
+from fitzle.core.documents import plain_problems
+from fitzle.core.errors import DocumentError
 from fitzle.core.findings import Frozen
+from fitzle.core.piece.fills import ArtworkId
 from fitzle.core.piece.parts import AnyPart, Part, PartId, adjustable, adjusted_part, artwork_of_part
 
-VERSION = 1
+VERSION = 2
 MOST_PARTS = 100
 MOST_ADJUSTED = 500  # placements
+MOST_TAKES = 40
+MOST_FIELDS = 60
+MOST_VERSIONS = 20  # of one mark
+MOST_HOUSE_COLOURS = 16
+
+Differences = dict[PartId, dict[str, Any]]  # part → the fields that differ
+TakeId = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
+FieldName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9_]{0,39}$")]
+
+
+class FieldTarget(Frozen):
+    """The field of a part that a named field of the piece gives a value to."""
+
+    part: PartId
+    field: Annotated[str, Field(min_length=1, max_length=40)]
+
+
+class Row(Frozen):
+    """One row of a run: values for named fields of a piece, in the form that the parts' fields take."""
+
+    id: Annotated[str, Field(min_length=1, max_length=40)]
+    values: Annotated[dict[FieldName, Any], Field(max_length=MOST_FIELDS)] = {}
 
 
 class Piece(Frozen):
-    """Something made to fill placements. `adjustments` is placement → part → the fields that differ there."""
+    """Something made to fill placements.
 
-    fitzle_piece: Literal[1] = 1
+    `adjustments` is placement (its slug) → part → the fields that differ there, `takes` the same for alternatives.
+    `fields` are what a row of a run may give values to. `versions` are for a mark those that may stand in its place
+    where they show better, `house` the colours that automatic ones are chosen from; whoever keeps marks and house style
+    elsewhere leaves both empty.
+    """
+
+    fitzle_piece: Literal[2] = 2
     subject: Annotated[str, Field(min_length=1, max_length=120)]
     parts: Annotated[tuple[Part, ...], Field(max_length=MOST_PARTS)]
-    adjustments: Annotated[dict[str, dict[PartId, dict[str, Any]]], Field(max_length=MOST_ADJUSTED)] = {}
+    adjustments: Annotated[dict[str, Differences], Field(max_length=MOST_ADJUSTED)] = {}
+    takes: Annotated[dict[TakeId, Differences], Field(max_length=MOST_TAKES)] = {}
+    fields: Annotated[dict[FieldName, FieldTarget], Field(max_length=MOST_FIELDS)] = {}
+    versions: dict[ArtworkId, Annotated[tuple[ArtworkId, ...], Field(max_length=MOST_VERSIONS)]] = {}
+    house: Annotated[tuple[HexColour, ...], Field(max_length=MOST_HOUSE_COLOURS)] = ()
 
     @model_validator(mode="after")
     def _consistent(self) -> Self:
@@ -32,27 +69,78 @@ class Piece(Frozen):
             raise ValueError("a piece has one ground")
         if any(part.role == "ground" for part in self.parts[1:]):
             raise ValueError("the ground is the first of the parts: it lies behind all others")
-        for placement, parts in self.adjustments.items():
-            for part_id, fields in parts.items():
-                self._check_adjustment(placement, part_id, fields)
+        layers = [(f"the adjustment for {name}", own) for name, own in self.adjustments.items()]
+        layers += [(f"the take {name}", own) for name, own in self.takes.items()]
+        for what, differences in layers:
+            for part_id, fields in differences.items():
+                self._check_differences(what, part_id, fields)
+        for name, target in self.fields.items():
+            self._check_field(name, target)
         return self
 
-    def _check_adjustment(self, placement: str, part_id: str, fields: dict[str, Any]) -> None:
+    def _check_differences(self, what: str, part_id: str, fields: dict[str, Any]) -> None:
         part = next((part for part in self.parts if part.id == part_id), None)
         if part is None:
-            raise ValueError(f"the adjustment for {placement} names a part {part_id!r} that is not there")
+            raise ValueError(f"{what} names a part {part_id!r} that is not there")
         unknown = set(fields) - adjustable(part)
         if unknown:
             raise ValueError(f"{sorted(unknown)[0]!r} cannot be adjusted on a {part.role}")
         adjusted_part(part, fields)
 
+    def _check_field(self, name: str, target: FieldTarget) -> None:
+        part = next((part for part in self.parts if part.id == target.part), None)
+        if part is None:
+            raise ValueError(f"the field {name!r} names a part {target.part!r} that is not there")
+        if target.field not in adjustable(part):
+            raise ValueError(f"the field {name!r}: a {part.role} has no {target.field!r}")
 
-def parts_in(piece: Piece, placement: str | None) -> tuple[AnyPart, ...]:
-    """The parts as they are in one placement, adjustments applied."""
-    differences = piece.adjustments.get(placement, {}) if placement else {}
-    return tuple(adjusted_part(part, differences[part.id]) if part.id in differences else part for part in piece.parts)
+
+def parts_in(piece: Piece, placement: str | None, take: str = "", row: Row | None = None) -> tuple[AnyPart, ...]:
+    """The parts as they are in one placement: the piece's own, then what the take, the row and the placement change.
+
+    Each layer wins over the ones before it. Raises DocumentError for a take or a field that the piece does not have,
+    and for a value of a row that its part cannot take.
+    """
+    differences = merged_differences(
+        [_of_take(piece, take), _of_row(piece, row), piece.adjustments.get(placement, {}) if placement else {}]
+    )
+    return tuple(_adjusted(part, differences[part.id]) if part.id in differences else part for part in piece.parts)
 
 
-def artworks_in(piece: Piece, placement: str | None = None) -> set[str]:
+def merged_differences(layers: Iterable[Mapping[str, Mapping[str, Any]]]) -> Differences:
+    """Layers of differences as one; of two that change the same field the later one wins."""
+    merged: Differences = {}
+    for layer in layers:
+        for part, fields in layer.items():
+            merged.setdefault(part, {}).update(fields)
+    return merged
+
+
+def _of_take(piece: Piece, take: str) -> Differences:
+    if take and take not in piece.takes:
+        raise DocumentError(f"the piece has no take {take!r}", expected=", ".join(piece.takes) or "none", actual=take)
+    return piece.takes[take] if take else {}
+
+
+def _of_row(piece: Piece, row: Row | None) -> Differences:
+    found: Differences = {}
+    for name, value in (row.values if row else {}).items():
+        if name not in piece.fields:
+            raise DocumentError(
+                f"the piece has no field {name!r}", expected=", ".join(piece.fields) or "none", actual=name
+            )
+        target = piece.fields[name]
+        found.setdefault(target.part, {})[target.field] = value
+    return found
+
+
+def _adjusted(part: AnyPart, fields: dict[str, Any]) -> AnyPart:
+    try:
+        return adjusted_part(part, fields)
+    except ValidationError as error:
+        raise DocumentError(f"the part {part.id!r} cannot be changed so: {plain_problems(error)}") from error
+
+
+def artworks_in(piece: Piece, placement: str | None = None, take: str = "", row: Row | None = None) -> set[str]:
     """The artwork that a piece shows in a placement."""
-    return {artwork for part in parts_in(piece, placement) if (artwork := artwork_of_part(part))}
+    return {artwork for part in parts_in(piece, placement, take, row) if (artwork := artwork_of_part(part))}

@@ -5,9 +5,9 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from fitzle.core.documents import read_document
+from fitzle.core.documents import read_document, validated
 from fitzle.core.errors import DocumentError
-from fitzle.core.piece.document import VERSION, Piece, parts_in
+from fitzle.core.piece.document import VERSION, Piece
 from fitzle.core.piece.migrations import brought_up_to_date
 from fitzle.core.piece.parts import AnyPart, ArtworkPart, GroundPart
 
@@ -22,7 +22,7 @@ def read_piece(text: str | bytes, subject: str = "") -> Piece:
 def piece_schema() -> dict[str, Any]:
     """The JSON Schema of pieces, as kept in docs/piece.schema.json."""
     schema = json.loads(json.dumps(Piece.model_json_schema()))
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema, "title": "Fitzle piece 1"}
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema, "title": "Fitzle piece 2"}
 
 
 def new_piece(subject: str, artwork: str, role: str) -> Piece:
@@ -49,6 +49,7 @@ def ground_part(piece: Piece) -> GroundPart | None:
     return next((part for part in piece.parts if isinstance(part, GroundPart)), None)
 
 
-def as_in(piece: Piece, placement: str | None) -> Piece:
-    """The piece as it is in one placement, with nothing left to adjust."""
-    return piece.model_copy(update={"parts": parts_in(piece, placement), "adjustments": {}})
+def piece_from(data: dict[str, Any]) -> Piece:
+    """A piece from plain data of any version; raises DocumentError in plain words."""
+    data = brought_up_to_date(data, data.get("fitzle_piece", 1), VERSION)
+    return validated(Piece, data, subject="", noun="piece")

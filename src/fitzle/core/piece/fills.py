@@ -16,14 +16,14 @@ Degrees = Annotated[float, Field(ge=-360, le=360)]
 Zoom = Annotated[float, Field(ge=1, le=20)]
 
 
-class Focus(Frozen):
+class FocalPoint(Frozen):
     """A point in fractions of a width and a height."""
 
     x: Fraction
     y: Fraction
 
 
-CENTRE = Focus(x=0.5, y=0.5)
+CENTRE = FocalPoint(x=0.5, y=0.5)
 
 
 class Solid(Frozen):
@@ -52,7 +52,7 @@ class Gradient(Frozen):
     form: Literal["linear", "radial", "angled"] = "linear"
     stops: Annotated[tuple[Stop, ...], Field(min_length=2, max_length=MOST_STOPS)]
     angle: Degrees = 0
-    centre: Focus = CENTRE
+    centre: FocalPoint = CENTRE
     mix: Literal["oklab", "oklch"] = "oklab"
 
     @model_validator(mode="after")
@@ -75,7 +75,7 @@ class PictureFill(Frozen):
 
     kind: Literal["picture"] = "picture"
     artwork: ArtworkId
-    focus: Focus = CENTRE
+    focal_point: FocalPoint = CENTRE
     zoom: Zoom = 1
     blur: Annotated[float, Field(ge=0, le=0.2)] = 0
     overlay: Overlay | None = None
@@ -88,7 +88,7 @@ class Pattern(Frozen):
     artwork: ArtworkId
     size: Annotated[float, Field(ge=0.02, le=1)] = 0.12
     spacing: Annotated[float, Field(ge=0, le=4)] = 0.6
-    turn: Degrees = 0
+    rotation: Degrees = 0
     tint: HexColour | None = None
     opacity: Fraction = 1
     colour: HexColour | None = None

@@ -6,8 +6,16 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 Document = dict[str, Any]
-# From a version to the next: plain data in, plain data out. Version 1 is the first, so there is nothing to do yet.
-MIGRATIONS: dict[int, Callable[[Document], Document]] = {}
+
+# Version 2 takes the field's standard terms for what version 1 called otherwise.
+_RENAMED_IN_PARTS = {
+    "turn": "rotation",
+    "focus": "focal_point",
+    "spacing": "letter_spacing",
+    "level": "vertical_align",
+    "hollow": "outline_only",
+}
+_RENAMED_IN_FILLS = {"turn": "rotation", "focus": "focal_point"}
 
 
 def brought_up_to_date(
@@ -19,3 +27,30 @@ def brought_up_to_date(
         if version in known:
             data = {**known[version](data), "fitzle_piece": version + 1}
     return data
+
+
+def _standard_terms(data: Document) -> Document:
+    parts, adjustments = data.get("parts"), data.get("adjustments")
+    if isinstance(parts, list):
+        data = {**data, "parts": [_renamed_part(part) for part in parts]}
+    if isinstance(adjustments, dict):
+        data = {**data, "adjustments": {place: _renamed_each(own) for place, own in adjustments.items()}}
+    return data
+
+
+def _renamed_each(parts: Any) -> Any:
+    return {part: _renamed_part(fields) for part, fields in parts.items()} if isinstance(parts, dict) else parts
+
+
+def _renamed_part(part: Any) -> Any:
+    if not isinstance(part, dict):
+        return part
+    renamed = {_RENAMED_IN_PARTS.get(key, key): value for key, value in part.items()}
+    fill = renamed.get("fill")
+    if isinstance(fill, dict):
+        renamed["fill"] = {_RENAMED_IN_FILLS.get(key, key): value for key, value in fill.items()}
+    return renamed
+
+
+# From a version to the next: plain data in, plain data out.
+MIGRATIONS: dict[int, Callable[[Document], Document]] = {1: _standard_terms}

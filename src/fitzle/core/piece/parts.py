@@ -10,9 +10,9 @@ from fitzle.core.colour.srgb import HexColour
 from fitzle.core.findings import Frozen
 from fitzle.core.geometry.anchor import Anchor
 from fitzle.core.piece.effects import Blend, Border, Die, Edge, Glow, Outline, Plate, Shadow, ShapeName
-from fitzle.core.piece.fills import ArtworkId, Degrees, Fill, Focus, PaintFill, Pattern, PictureFill, Zoom
+from fitzle.core.piece.fills import ArtworkId, Degrees, Fill, FocalPoint, PaintFill, Pattern, PictureFill, Zoom
 from fitzle.core.type.library import USUAL_FAMILY
-from fitzle.core.type.setting import Align, Case, Level
+from fitzle.core.type.setting import Align, Case, VerticalAlign
 from fitzle.core.units import Fraction, Length
 
 LONGEST_TEXT = 1000  # letters; a headline has about 30, and more is a page, not a picture
@@ -46,14 +46,14 @@ class _Part(Frozen):
 
 
 class _StandingPart(_Part):
-    """A part that stands somewhere. `turn` in degrees clockwise about its middle.
+    """A part that stands somewhere. `rotation` in degrees clockwise about its middle.
 
     A part is kept inside the picture unless `beyond` says that it may reach over the edge.
     """
 
     stands: Literal["fill"] | Box = "fill"
     beyond: bool = False
-    turn: Degrees = 0
+    rotation: Degrees = 0
     opacity: Fraction = 1
     blend: Blend = "normal"
 
@@ -75,7 +75,7 @@ class ArtworkPart(_StandingPart):
     role: Literal["picture", "mark"]
     artwork: ArtworkId
     mode: Mode | None = None
-    focus: Focus | None = None
+    focal_point: FocalPoint | None = None
     zoom: Zoom = 1
     padding: Length | None = None
     centring: Centring = "box"
@@ -88,7 +88,7 @@ class ArtworkPart(_StandingPart):
 class WordsPart(_StandingPart):
     """Words; the largest size at which they fit the box, or at most `size` (em, in fractions of the short side).
 
-    `spacing` between letters is in letter heights, `line_height` in em. The colour `auto` is the one of the house
+    `letter_spacing` is letters is in letter heights, `line_height` in em. The colour `auto` is the one of the house
     colours, black and white with the best contrast against what is really behind the words.
     """
 
@@ -100,11 +100,11 @@ class WordsPart(_StandingPart):
     size: Annotated[float, Field(gt=0, le=10)] | None = None
     colour: Literal["auto"] | HexColour = "auto"
     align: Align = "left"
-    level: Level = "middle"
+    vertical_align: VerticalAlign = "middle"
     case: Case = "as typed"
-    spacing: Annotated[float, Field(ge=-0.3, le=2)] = 0
+    letter_spacing: Annotated[float, Field(ge=-0.3, le=2)] = 0
     line_height: Annotated[float, Field(ge=0.6, le=3)] = 1.1
-    hollow: bool = False
+    outline_only: bool = False
     outline: Outline | None = None
     glow: Glow | None = None
     shadow: Shadow | None = None

@@ -30,7 +30,7 @@ def placed_artwork(
     if mode == "fill":
         if not facts.vector and part.die is None:
             frame = snapped(frame, frame)
-        window, box = fill_window(shape, frame.ratio, _focus(part), part.zoom), frame
+        window, box = fill_window(shape, frame.ratio, _focal_point(part), part.zoom), frame
     else:
         window, box = shape, _whole(part, facts, sheet, room, frame, padding)
     return PlacedArtwork(
@@ -74,7 +74,7 @@ def _whole(part: ArtworkPart, facts: ArtworkFacts, sheet: SpecSheet, room: Rect,
     else:
         weight = facts.weight.point if part.centring == "weight" else None
         box = whole_box(ratio, frame, weight, room.inset(padding / 2) if weight else None)
-    return box if facts.vector or part.turn else snapped(box, room)
+    return box if facts.vector or part.rotation else snapped(box, room)
 
 
 def _padding_px(part: ArtworkPart, facts: ArtworkFacts, sheet: SpecSheet, room: Rect, mode: Mode) -> float:
@@ -95,9 +95,9 @@ def _placed_die(die: Die | None, frame: Rect) -> PlacedDie | None:
 def _on_grid(part: ArtworkPart, facts: ArtworkFacts, box: Rect) -> bool:
     """Small flat marks are fitted to the pixel grid unless somebody has switched that off."""
     small = max(box.width, box.height) <= GRID_UP_TO_PX
-    suits = facts.kind == "mark" and part.turn == 0 and part.die is None
+    suits = facts.kind == "mark" and part.rotation == 0 and part.die is None
     return small and suits and part.grid is not False
 
 
-def _focus(part: ArtworkPart) -> Point:
-    return Point(part.focus.x, part.focus.y) if part.focus else Point(0.5, 0.5)
+def _focal_point(part: ArtworkPart) -> Point:
+    return Point(part.focal_point.x, part.focal_point.y) if part.focal_point else Point(0.5, 0.5)

@@ -5,14 +5,13 @@ from __future__ import annotations
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.colour.contrast import BLACK, LEAST_GRAPHICS_CONTRAST, WHITE, share_that_shows, weakest_contrast
 from fitzle.core.colour.srgb import Rgb, over, parse_hex
-from fitzle.core.spec.sheet import Format, SpecSheet
-
-ALPHA_FORMATS: frozenset[Format] = frozenset({"png", "webp", "avif", "gif", "apng", "ico", "svg", "lottie"})
+from fitzle.core.formats import format_named
+from fitzle.core.spec.sheet import SpecSheet
 
 
 def takes_alpha(sheet: SpecSheet) -> bool:
     """Whether a transparent file can be delivered at all."""
-    return sheet.transparency != "forbidden" and any(fmt in ALPHA_FORMATS for fmt in sheet.formats)
+    return sheet.transparency != "forbidden" and any(format_named(fmt).alpha for fmt in sheet.formats)
 
 
 def given_ground(sheet: SpecSheet, facts: list[ArtworkFacts]) -> str | None:
@@ -28,7 +27,7 @@ def given_ground(sheet: SpecSheet, facts: list[ArtworkFacts]) -> str | None:
 
 def readable_ground(candidates: list[str], facts: list[ArtworkFacts]) -> str:
     """The ground among candidates, white and near-black that suits the artwork best, as `given_ground` says."""
-    backdrop = next((own.flat_backdrop for own in facts if own.flat_backdrop), None)
+    backdrop = next((own.backdrop_colour for own in facts if own.backdrop_colour), None)
     if backdrop:
         return backdrop
     line = [*candidates, WHITE, BLACK]

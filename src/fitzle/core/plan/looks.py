@@ -11,7 +11,7 @@ from fitzle.core.units import Size
 
 def look_of(part: StandingPart, size: Size) -> Look:
     """How the part is laid over what is behind it."""
-    return Look(part.turn, part.opacity, part.blend, edge_of(part.edge, size))
+    return Look(part.rotation, part.opacity, part.blend, edge_of(part.edge, size))
 
 
 def edge_of(edge: Edge | None, size: Size) -> Line | None:

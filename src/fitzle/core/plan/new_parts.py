@@ -7,7 +7,7 @@ from typing import Any
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.errors import DocumentError
 from fitzle.core.geometry.rect import Point, Rect
-from fitzle.core.piece.changes import Change
+from fitzle.core.piece.changes import AddPart, SetField
 from fitzle.core.piece.parts import Box
 from fitzle.core.plan.standing import kept_inside, standing_at
 from fitzle.core.type.library import USUAL_FAMILY
@@ -23,7 +23,7 @@ _WORDS: dict[str, tuple[str, Box, float]] = {  # text, where it stands, weight
 }
 
 
-def words_part(role: str, heading: str = USUAL_FAMILY, text: str = USUAL_FAMILY, strong: str = "#17181a") -> Change:
+def words_part(role: str, heading: str = USUAL_FAMILY, text: str = USUAL_FAMILY, strong: str = "#17181a") -> AddPart:
     """The change that adds words of this role; raises DocumentError for another role."""
     if role not in _WORDS:
         raise DocumentError(f"there is no part with the role {role!r} to add")
@@ -37,19 +37,17 @@ def words_part(role: str, heading: str = USUAL_FAMILY, text: str = USUAL_FAMILY,
     }
     if role == "badge":
         value |= {"plate": {"colour": strong, "shape": "pill", "padding": 0.6}, "align": "centre"}
-    return Change(act="add", part=role.replace(" ", "-"), value=value)
+    return AddPart(part=role.replace(" ", "-"), value=value)
 
 
-def shape_part(shape: str, colour: str) -> Change:
+def shape_part(shape: str, colour: str) -> AddPart:
     """The change that adds a shape in the middle."""
     stands = Box(anchor="centre", width=NEW_SIDE, height=NEW_SIDE)
     fill = {"kind": "solid", "colour": colour}
-    return Change(
-        act="add", part="shape", value={"role": "shape", "shape": shape, "stands": stands.model_dump(), "fill": fill}
-    )
+    return AddPart(part="shape", value={"role": "shape", "shape": shape, "stands": stands.model_dump(), "fill": fill})
 
 
-def artwork_part(artwork: str, facts: ArtworkFacts, size: Size, at: Point | None = None) -> Change:
+def artwork_part(artwork: str, facts: ArtworkFacts, size: Size, at: Point | None = None) -> AddPart:
     """The change that adds a picture or mark with its middle at a point (px), kept inside, never stretched."""
     natural = facts.trimmed.rect if facts.kind == "mark" else Rect(0, 0, facts.width, facts.height)
     factor = min(NEW_SIDE * size.width / natural.width, NEW_SIDE * size.height / natural.height)
@@ -59,10 +57,10 @@ def artwork_part(artwork: str, facts: ArtworkFacts, size: Size, at: Point | None
     room = kept_inside(Rect(middle.x - width / 2, middle.y - height / 2, width, height), 0, whole)
     stands, _ = standing_at(room, size)
     value = {"role": facts.kind, "artwork": artwork, "stands": stands.model_dump()}
-    return Change(act="add", part=facts.kind, value=value)
+    return AddPart(part=facts.kind, value=value)
 
 
-def replacing(part: str, artwork: str, placement: str | None = None) -> list[Change]:
+def replacing(part: str, artwork: str, placement: str | None = None) -> list[SetField]:
     """The changes that put another artwork in the place of a part's own."""
-    fields: dict[str, Any] = {"artwork": artwork, "focus": None, "zoom": 1, "recolour": {}}
-    return [Change(part=part, field=field, value=value, placement=placement) for field, value in fields.items()]
+    fields: dict[str, Any] = {"artwork": artwork, "focal_point": None, "zoom": 1, "recolour": {}}
+    return [SetField(part=part, field=field, value=value, placement=placement) for field, value in fields.items()]

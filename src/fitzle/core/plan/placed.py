@@ -21,9 +21,9 @@ class Line(NamedTuple):
 
 
 class Look(NamedTuple):
-    """How a part is laid over what is behind it; `turn` in degrees clockwise about the middle of its box."""
+    """How a part is laid over what is behind it; `rotation` in degrees clockwise about the middle of its box."""
 
-    turn: float = 0.0
+    rotation: float = 0.0
     opacity: float = 1.0
     blend: Blend = "normal"
     edge: Line | None = None
@@ -31,7 +31,7 @@ class Look(NamedTuple):
     @property
     def plain(self) -> bool:
         """Whether it is simply laid on top."""
-        return self.turn == 0 and self.opacity == 1 and self.blend == "normal" and self.edge is None
+        return self.rotation == 0 and self.opacity == 1 and self.blend == "normal" and self.edge is None
 
 
 class PlacedDie(NamedTuple):
@@ -88,7 +88,7 @@ class PlacedWords(NamedTuple):
     stands: Rect
     layout: Layout
     colour: str
-    hollow: bool
+    outline_only: bool
     outline: Outline | None
     glow: Glow | None
     shadow: Shadow | None
@@ -162,3 +162,6 @@ class Plan(NamedTuple):
         if self.ground:
             return "solid"
         return "clear" if self.fill is None else "mixed"
+
+
+EMPTY_PLAN = Plan(Size(1, 1), None, None, None, ())  # of a finished file that nobody planned here

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.errors import DocumentError
-from fitzle.core.piece.document import Piece, parts_in
 from fitzle.core.piece.fills import Fill, Gradient, Pattern, PictureFill
 from fitzle.core.piece.parts import AnyPart, ArtworkPart, GroundPart, ShapePart, WordsPart, artwork_of_part
 from fitzle.core.plan.artwork import contents, placed_artwork
@@ -21,36 +20,34 @@ from fitzle.core.units import Size
 TYPICAL = Size(1024, 1024)  # where a range leaves the size open and no artwork decides it
 
 
-def plan_piece(piece: Piece, sheet: SpecSheet, facts: Mapping[str, ArtworkFacts], placement: str | None = None) -> Plan:
-    """The plan of a piece for a placement; raises DocumentError when the facts of an artwork are missing."""
-    parts = _shown(piece, facts, placement)
-    size = _size(sheet, parts, facts)
-    ground = next((part for part in parts if isinstance(part, GroundPart)), None)
+def plan_parts(parts: Sequence[AnyPart], sheet: SpecSheet, facts: Mapping[str, ArtworkFacts]) -> Plan:
+    """The plan of a piece's parts for a placement; raises DocumentError when the facts of an artwork are missing."""
+    shown = _shown(parts, facts)
+    size = _size(sheet, shown, facts)
+    ground = next((part for part in shown if isinstance(part, GroundPart)), None)
     fill, edge = (ground.fill, edge_of(ground.edge, size)) if ground else (None, None)
     margin = edge.width_px if edge else 0.0
-    placed = tuple(_placed(part, facts, sheet, size, margin) for part in parts if not isinstance(part, GroundPart))
+    placed = tuple(_placed(part, facts, sheet, size, margin) for part in shown if not isinstance(part, GroundPart))
     under = None
     if not _opaque_fill(fill, facts) and not _covered(placed, facts, size):
-        shown = [facts[part.artwork] for part in parts if isinstance(part, ArtworkPart)]
-        under = given_ground(sheet, shown)
+        artworks = [facts[part.artwork] for part in shown if isinstance(part, ArtworkPart)]
+        under = given_ground(sheet, artworks)
     return Plan(size, under, fill, edge, placed)
 
 
-def planned_size(
-    piece: Piece, sheet: SpecSheet, facts: Mapping[str, ArtworkFacts], placement: str | None = None
-) -> Size:
-    """The size alone that `plan_piece` would give, in px; raises as it does."""
-    return _size(sheet, _shown(piece, facts, placement), facts)
+def planned_size(parts: Sequence[AnyPart], sheet: SpecSheet, facts: Mapping[str, ArtworkFacts]) -> Size:
+    """The size alone that `plan_parts` would give, in px; raises as it does."""
+    return _size(sheet, _shown(parts, facts), facts)
 
 
-def _shown(piece: Piece, facts: Mapping[str, ArtworkFacts], placement: str | None) -> list[AnyPart]:
+def _shown(parts: Sequence[AnyPart], facts: Mapping[str, ArtworkFacts]) -> list[AnyPart]:
     """The parts that are not hidden, once the facts of all their artwork are known to be there."""
-    parts = [part for part in parts_in(piece, placement) if not part.hidden]
-    for part in parts:
+    shown = [part for part in parts if not part.hidden]
+    for part in shown:
         artwork = artwork_of_part(part)
         if artwork is not None and artwork not in facts:
             raise DocumentError(f"the artwork of part {part.id!r} is missing", advice="Bring it in again.")
-    return parts
+    return shown
 
 
 def _placed(part: AnyPart, facts: Mapping[str, ArtworkFacts], sheet: SpecSheet, size: Size, margin_px: float) -> Placed:

@@ -31,12 +31,12 @@ def standing_box(part: StandingPart, size: Size, margin_px: float = 0.0) -> Rect
         return inner.inset(AUTO_PADDING * size.short_side) if isinstance(part, WordsPart) else inner
     own, unit = part.stands, size.short_side
     box = anchored(whole, own.anchor, own.width * unit, own.height * unit, own.dx * unit, own.dy * unit)
-    return box if part.beyond else kept_inside(box, part.turn, inner)
+    return box if part.beyond else kept_inside(box, part.rotation, inner)
 
 
-def kept_inside(box: Rect, turn: float, whole: Rect) -> Rect:
+def kept_inside(box: Rect, rotation: float, whole: Rect) -> Rect:
     """The box made smaller and moved so that it lies inside the whole even when turned."""
-    reach = turned_size(box, turn)
+    reach = rotated_size(box, rotation)
     factor = min(1.0, whole.width / reach[0], whole.height / reach[1])
     width, height = box.width * factor, box.height * factor
     half_x, half_y = reach[0] * factor / 2, reach[1] * factor / 2
@@ -45,9 +45,9 @@ def kept_inside(box: Rect, turn: float, whole: Rect) -> Rect:
     return Rect(x - width / 2, y - height / 2, width, height)
 
 
-def turned_size(box: Rect, turn: float) -> tuple[float, float]:
+def rotated_size(box: Rect, rotation: float) -> tuple[float, float]:
     """Width and height of the upright box around a turned one."""
-    across, down = abs(math.cos(math.radians(turn))), abs(math.sin(math.radians(turn)))
+    across, down = abs(math.cos(math.radians(rotation))), abs(math.sin(math.radians(rotation)))
     return box.width * across + box.height * down, box.width * down + box.height * across
 
 

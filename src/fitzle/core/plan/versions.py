@@ -8,7 +8,6 @@ from typing import NamedTuple
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.colour.contrast import LEAST_GRAPHICS_CONTRAST, weakest_contrast
 from fitzle.core.colour.srgb import Rgb, parse_hex
-from fitzle.core.findings import Finding
 from fitzle.core.piece.fills import Gradient, PictureFill, Solid
 from fitzle.core.plan.grounds import grounds_behind, veiled
 from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedShape, Plan
@@ -17,7 +16,7 @@ from fitzle.core.spec.sheet import SpecSheet
 MAIN_SHARE = 0.1  # of a picture; a rarer colour behind a mark does not decide
 
 
-class Chosen(NamedTuple):
+class ChosenVersion(NamedTuple):
     """A version that stands for an artwork in a fit, and what it reaches on the ground there against the other."""
 
     artwork: str
@@ -28,7 +27,7 @@ class Chosen(NamedTuple):
 
 def chosen_versions(
     plan: Plan, sheet: SpecSheet, facts: Mapping[str, ArtworkFacts], versions: Mapping[str, Sequence[str]]
-) -> list[Chosen]:
+) -> list[ChosenVersion]:
     """For each mark of a plan that is better seen in another of its versions, that version.
 
     The mark that was put there stays where it reaches 3:1 (WCAG 2.2, 1.4.11); else the version with the best contrast
@@ -46,25 +45,14 @@ def chosen_versions(
     return list(found.values())
 
 
-def version_note(chosen: Chosen, part: str) -> Finding:
-    """Says that another version of the mark stands there."""
-    return Finding(
-        rule="version",
-        severity="note",
-        message=f"The version of this mark that shows best stands here: {chosen.contrast:.1f} : 1 on what is behind it,"
-        f" against {chosen.instead_of:.1f}.",
-        measured=round(chosen.contrast, 2),
-        limit=round(chosen.instead_of, 2),
-        part=part,
-    )
-
-
-def _best(own: str, others: Sequence[str], facts: Mapping[str, ArtworkFacts], behind: list[Rgb]) -> Chosen | None:
+def _best(
+    own: str, others: Sequence[str], facts: Mapping[str, ArtworkFacts], behind: list[Rgb]
+) -> ChosenVersion | None:
     reached = {name: _least(facts[name], behind) for name in (own, *others) if name in facts}
     best = max(reached, key=lambda name: reached[name])
     if best == own or reached[own] >= LEAST_GRAPHICS_CONTRAST:
         return None
-    return Chosen(own, best, reached[best], reached[own])
+    return ChosenVersion(own, best, reached[best], reached[own])
 
 
 def _least(facts: ArtworkFacts, behind: list[Rgb]) -> float:

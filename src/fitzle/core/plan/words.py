@@ -20,11 +20,11 @@ def placed_words(part: WordsPart, size: Size, margin_px: float = 0.0) -> PlacedW
     """Words set into their box; an unknown typeface is replaced by the usual one (a rule says so)."""
     family = known_family(part.family)
     setting = Setting(
-        cut=family.cut(part.weight, part.italic),
+        face=family.face(part.weight, part.italic),
         align=part.align,
-        level=part.level,
+        vertical_align=part.vertical_align,
         case=part.case,
-        spacing=part.spacing,
+        letter_spacing=part.letter_spacing,
         line_height=part.line_height,
         reach=_reach(part),
         largest_px=part.size * size.short_side if part.size else None,
@@ -38,7 +38,7 @@ def placed_words(part: WordsPart, size: Size, margin_px: float = 0.0) -> PlacedW
         stands=room,
         layout=layout,
         colour=part.colour,
-        hollow=part.hollow,
+        outline_only=part.outline_only,
         outline=part.outline,
         glow=part.glow,
         shadow=part.shadow,
@@ -72,7 +72,7 @@ def _reach(part: WordsPart) -> float:
 def _placed_plate(plate: Plate | None, layout: Layout) -> PlacedPlate | None:
     if plate is None or not layout.block.width:
         return None
-    by = plate.padding * layout.letter_px
+    by = plate.padding * layout.cap_height_px
     block = layout.block
     box = Rect(block.x - by, block.y - by, block.width + 2 * by, block.height + 2 * by)
     corner = plate.corner * min(box.width, box.height) / 2

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from fitzle.core.plan.grounds import takes_alpha
 from fitzle.core.plan.placed import Plan
-from fitzle.core.preflight.demands import Demand, judge_file
 from fitzle.core.preflight.file_facts import FileFacts
+from fitzle.core.preflight.registry import demands_of
+from fitzle.core.preflight.rule import Demand
 from fitzle.core.spec.sheet import SpecSheet
 
 UNKNOWN = "—"
@@ -22,5 +23,5 @@ def expected_demands(plan: Plan, sheet: SpecSheet) -> list[Demand]:
         demand if demand.rule in _KNOWN_FROM_PLAN else Demand(
             rule=demand.rule, asked=demand.asked, measured=UNKNOWN, state="fits"
         )
-        for demand in judge_file(supposed, sheet)
+        for demand in demands_of(supposed, sheet)
     ]  # fmt: skip

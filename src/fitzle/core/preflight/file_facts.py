@@ -10,13 +10,12 @@ import numpy as np
 from fitzle.core.artwork.completeness import is_complete
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
 from fitzle.core.artwork.reading import read_artwork
-from fitzle.core.artwork.sniff import FORMAT_NAMES, sniff_format
+from fitzle.core.artwork.sniff import sniff_format
 from fitzle.core.errors import ArtworkError, FitzleError, LimitError
 from fitzle.core.findings import Frozen
+from fitzle.core.formats import FORMATS, label_of
 from fitzle.core.units import Size, words_for_bytes
 
-_PILLOW = {"png": "PNG", "apng": "PNG", "jpeg": "JPEG", "webp": "WEBP", "gif": "GIF", "bmp": "BMP", "ico": "ICO",
-           "avif": "AVIF"}  # fmt: skip
 MOST_FRAMES_TIMED = 2000
 
 
@@ -63,19 +62,20 @@ def _read(data: bytes, limits: Limits) -> FileFacts:
             bytes=len(data),
             transparent=facts.transparency != "none",
         )
-    if fmt not in _PILLOW:
-        found = f"this is a {FORMAT_NAMES[fmt]}" if fmt else "this is not a picture that Fitzle knows"
+    pillow = FORMATS[fmt].pillow if fmt else None
+    if fmt is None or pillow is None:
+        found = f"this is a {label_of(fmt)}" if fmt else "this is not a picture that Fitzle knows"
         raise ArtworkError(found, advice="Check a PNG, JPEG, WebP, GIF, BMP, ICO, AVIF or SVG.")
     if not is_complete(fmt, data):
         raise ArtworkError("the file is cut off: its end is missing", advice="Export it again.")
-    return _by_pillow(data, fmt, limits)
+    return _by_pillow(data, fmt, pillow, limits)
 
 
-def _by_pillow(data: bytes, fmt: str, limits: Limits) -> FileFacts:
+def _by_pillow(data: bytes, fmt: str, pillow: str, limits: Limits) -> FileFacts:
     from PIL import Image
 
     try:
-        with Image.open(io.BytesIO(data), formats=[_PILLOW[fmt]]) as picture:
+        with Image.open(io.BytesIO(data), formats=[pillow]) as picture:
             width, height = picture.size
             if width * height > limits.max_pixels:
                 raise LimitError(f"the picture is too large: {width} x {height} px")

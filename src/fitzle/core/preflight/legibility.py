@@ -1,8 +1,7 @@
-"""What is really behind words and marks: their contrast measured on rendered pixels, and the colour that reads best."""
+"""What is really behind words and marks: their contrast read off rendered pixels, and the colour that reads best."""
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
@@ -15,38 +14,24 @@ from fitzle.core.colour.contrast import BLACK, FLARE, LUMINANCE_WEIGHTS, WHITE, 
 from fitzle.core.colour.main_colours import ColourShare
 from fitzle.core.colour.srgb import Rgb, encoded, linear, parse_hex, to_hex
 from fitzle.core.errors import DocumentError
-from fitzle.core.findings import Finding, Repair
 from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedWords, Plan
-from fitzle.core.preflight.eye import Judged, stands_on_ground
-from fitzle.core.preflight.places import where_in
-from fitzle.core.preflight.words import smallest_seen
+from fitzle.core.preflight.places import stands_on_ground
+from fitzle.core.preflight.readings import ContrastReading
 from fitzle.core.render.painting import Painter
 from fitzle.core.spec.sheet import SpecSheet
 
 LOOKED_AT_PX = 320  # width at which what is behind is drawn: contrast is a matter of areas, not of detail
 WEAK_PERCENTILE = 10.0  # of the area behind: a tenth may be fainter
-LEAST_WORDS_CONTRAST = 4.5  # WCAG 2.2, success criterion 1.4.3
-LEAST_LARGE_CONTRAST = 3.0  # the same, for large text
-LARGE_SEEN_PX = 24.0  # the same: 18 pt
 AUTO = "auto"
 
 Luminances = NDArray[np.float64]
 
 
-class Seen(NamedTuple):
-    """A part's contrast with what is behind it, on the page where it is weakest."""
-
-    part: str
-    colour: str
-    ratio: float
-    page: str
-
-
 class Looked(NamedTuple):
-    """A plan with every colour decided, and the contrasts that were measured for it."""
+    """A plan with every colour decided, and the contrasts that were read for it."""
 
     plan: Plan
-    seen: tuple[Seen, ...]
+    readings: tuple[ContrastReading, ...]
 
 
 def looked_at(
@@ -59,32 +44,32 @@ def looked_at(
     """Draws the plan small, part by part, and looks behind all words and behind marks that stand on other parts."""
     painter = Painter(plan, sources, min(LOOKED_AT_PX, plan.size.width))
     parts: list[Placed] = []
-    seen: list[Seen] = []
+    readings: list[ContrastReading] = []
     last = max((index for index, part in enumerate(plan.parts) if _matters(plan, part, sheet, facts)), default=-1)
     for index, part in enumerate(plan.parts):
         if index <= last and _matters(plan, part, sheet, facts):
             found = _look(part, painter, sheet, facts, house)
             if found:
-                seen.append(found)
+                readings.append(found)
                 part = part._replace(colour=found.colour) if isinstance(part, PlacedWords) else part  # noqa: PLW2901
         if isinstance(part, PlacedWords) and part.colour == AUTO:
             part = part._replace(colour=BLACK)  # noqa: PLW2901
         parts.append(part)
         if index < last:
             painter.draw(part)
-    return Looked(plan._replace(parts=tuple(parts)), tuple(seen))
+    return Looked(plan._replace(parts=tuple(parts)), tuple(readings))
 
 
-def seen_again(plan: Plan, seen: Sequence[Seen]) -> Looked:
-    """What was seen before, put into the same plan again."""
-    colours = {entry.part: entry.colour for entry in seen}
+def read_again(plan: Plan, readings: Sequence[ContrastReading]) -> Looked:
+    """What was read before, put into the same plan again."""
+    colours = {entry.part: entry.colour for entry in readings}
     parts = tuple(
         part._replace(colour=colours.get(part.part, BLACK))
         if isinstance(part, PlacedWords) and part.colour == AUTO
         else part
         for part in plan.parts
     )
-    return Looked(plan._replace(parts=parts), tuple(seen))
+    return Looked(plan._replace(parts=parts), tuple(readings))
 
 
 def contrasts_behind(
@@ -110,31 +95,18 @@ def contrasts_behind(
     return {colour: round(ratio, 2) for colour, ratio in found.items()}
 
 
-def judge_contrast(looked: Looked, sheet: SpecSheet) -> list[Finding]:
-    """Words and marks that are faint on what is behind them (WCAG 2.2, 1.4.3 and 1.4.11)."""
-    by_id = {part.part: part for part in looked.plan.parts}
-    return [finding for entry in looked.seen if (finding := _faint(entry, by_id[entry.part], looked.plan, sheet))]
-
-
-def least_words_contrast(words: PlacedWords, plan: Plan, sheet: SpecSheet) -> float:
-    """3:1 for letters that are still large where the picture is seen smallest, else 4.5:1."""
-    seen = smallest_seen(sheet)
-    share = seen.width / plan.size.width if seen else 1.0
-    return LEAST_LARGE_CONTRAST if words.layout.size_px * share >= LARGE_SEEN_PX else LEAST_WORDS_CONTRAST
-
-
 def _matters(plan: Plan, part: Placed, sheet: SpecSheet, facts: Mapping[str, ArtworkFacts]) -> bool:
     if isinstance(part, PlacedWords):
         return bool(part.layout.glyphs)
     if not isinstance(part, PlacedArtwork) or part.die:
         return False
     own = facts[part.artwork]
-    return own.kind == "mark" and own.transparency != "none" and not stands_on_ground(Judged(part, own, plan, sheet))
+    return own.kind == "mark" and own.transparency != "none" and not stands_on_ground(plan, part)
 
 
 def _look(
     part: Placed, painter: Painter, sheet: SpecSheet, facts: Mapping[str, ArtworkFacts], house: Sequence[str]
-) -> Seen | None:
+) -> ContrastReading | None:
     pages = _behind(painter.pixels(part.box), sheet, part)
     if not pages:
         return None
@@ -142,11 +114,11 @@ def _look(
         line = [*house, BLACK, WHITE] if part.colour == AUTO else [part.colour]
         rated = [(_worst(colour, pages, part), colour) for colour in line]
         (ratio, page), colour = max(rated, key=lambda entry: entry[0][0])
-        return Seen(part.part, to_hex(parse_hex(colour)), round(ratio, 2), page)
+        return ContrastReading(part.part, to_hex(parse_hex(colour)), round(ratio, 2), page)
     assert isinstance(part, PlacedArtwork)
     outline = (ColourShare(hex=part.tint, share=1.0),) if part.tint else facts[part.artwork].edge_colours
     ratio, page = min((_outline_contrast(outline, light), page) for page, light in pages.items())
-    return Seen(part.part, part.tint or outline[0].hex if outline else BLACK, round(ratio, 2), page)
+    return ContrastReading(part.part, part.tint or outline[0].hex if outline else BLACK, round(ratio, 2), page)
 
 
 def _behind(pixels: Pixels, sheet: SpecSheet, part: Placed) -> dict[str, Luminances]:
@@ -182,7 +154,7 @@ def _weak(colour: Rgb, behind: Luminances) -> float:
 
 def _against_outline(colour: Rgb, part: PlacedWords) -> float:
     """Letters with a line right around them are read against that line."""
-    if part.outline is None or part.outline.offset or part.hollow:
+    if part.outline is None or part.outline.offset or part.outline_only:
         return 0.0
     return _weak(colour, np.array([relative_luminance(parse_hex(part.outline.colour))]))
 
@@ -197,24 +169,3 @@ def _grey(luminance: float) -> Rgb:
     """The grey of a relative luminance."""
     level = int(np.rint(encoded(np.array(luminance))))
     return Rgb(level, level, level)
-
-
-def _faint(entry: Seen, part: Placed, plan: Plan, sheet: SpecSheet) -> Finding | None:
-    words = isinstance(part, PlacedWords)
-    least = least_words_contrast(part, plan, sheet) if isinstance(part, PlacedWords) else LEAST_LARGE_CONTRAST
-    if entry.ratio >= least:
-        return None
-    what = f"“{' '.join(part.layout.lines)[:24]}” reads" if isinstance(part, PlacedWords) else "The mark reads"
-    veil = ", under its veil" if sheet.veil else ""
-    shown = math.floor(entry.ratio * 10) / 10  # never rounded up to the least that is asked
-    return Finding(
-        rule="contrast",
-        severity="risky",
-        message=f"{what} only {shown:.1f} : 1 on what is behind it{veil}. {least:g} : 1 is the least that is"
-        " seen well.",
-        measured=entry.ratio,
-        limit=least,
-        where=where_in(plan, part.box),
-        repair=Repair(name="plate-behind", label="Put a plate behind it") if words else None,
-        part=entry.part,
-    )

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fitzle.core.findings import Where
 from fitzle.core.geometry.rect import Rect
-from fitzle.core.plan.placed import Plan
+from fitzle.core.plan.placed import Placed, Plan
 
 
 def where_in(plan: Plan, box: Rect) -> Where:
@@ -21,3 +21,9 @@ def where_in(plan: Plan, box: Rect) -> Where:
 def overlap(one: Rect, other: Rect) -> bool:
     """Whether two boxes share any area."""
     return one.x < other.right and other.x < one.right and one.y < other.bottom and other.y < one.bottom
+
+
+def stands_on_ground(plan: Plan, part: Placed) -> bool:
+    """Whether nothing but one plain ground, or the page, is behind a part, so that no pixel needs to be looked at."""
+    behind = plan.parts[: plan.parts.index(part)]
+    return plan.ground_kind != "mixed" and not any(overlap(other.box, part.box) for other in behind)

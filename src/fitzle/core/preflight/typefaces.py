@@ -5,7 +5,7 @@ from __future__ import annotations
 from fitzle.core.findings import Frozen
 from fitzle.core.piece.parts import WordsPart
 from fitzle.core.plan.words import placed_words
-from fitzle.core.preflight.words import smallest_seen
+from fitzle.core.preflight.viewing import smallest_viewing
 from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.type.library import Family, offered_families
 from fitzle.core.type.small import reads, small_figures
@@ -20,7 +20,7 @@ class Typeface(Frozen):
     weights: tuple[int, ...]
     italics: tuple[int, ...]
     weight: int
-    letter_px: float
+    cap_height_px: float
     seen_x_height_px: float
     seen_stroke_px: float
     reads: bool
@@ -28,23 +28,23 @@ class Typeface(Frozen):
 
 def typefaces_for(words: WordsPart, size: Size, sheet: SpecSheet) -> list[Typeface]:
     """All families that are offered, set as the part is."""
-    seen = smallest_seen(sheet)
-    share = seen.width / size.width if seen else 1.0
+    viewing = smallest_viewing(sheet)
+    share = viewing.width / size.width if viewing else 1.0
     return [_figures(words, family, size, share) for family in offered_families()]
 
 
 def _figures(words: WordsPart, family: Family, size: Size, share: float) -> Typeface:
-    cut = family.cut(words.weight, words.italic)
+    face = family.face(words.weight, words.italic)
     layout = placed_words(words.model_copy(update={"family": family.name}), size).layout
-    small = small_figures(cut.files[0])
+    small = small_figures(face.files[0])
     em = layout.size_px * share
     return Typeface(
         family=family.name,
         kind=family.kind,
-        weights=tuple(sorted(entry.weight for entry in family.cuts if not entry.italic)),
-        italics=tuple(sorted(entry.weight for entry in family.cuts if entry.italic)),
-        weight=cut.weight,
-        letter_px=round(layout.letter_px, 1),
+        weights=tuple(sorted(entry.weight for entry in family.faces if not entry.italic)),
+        italics=tuple(sorted(entry.weight for entry in family.faces if entry.italic)),
+        weight=face.weight,
+        cap_height_px=round(layout.cap_height_px, 1),
         seen_x_height_px=round(small.x_height * em, 1),
         seen_stroke_px=round(small.stroke * em, 2),
         reads=reads(small, em),

@@ -21,7 +21,7 @@ def draw_artwork(canvas: Any, part: PlacedArtwork, source: Source, scale: float,
     """Draws the part on a canvas in px of the screen or file; `scale` is that of the plan."""
     import skia
 
-    turned = part.look.turn != 0
+    turned = part.look.rotation != 0
     box, window = (part.box.scaled(scale), part.window) if turned else _grid(part, scale, size)
     pixels = artwork_pixels(source, part, window, Size(max(1, round(box.width)), max(1, round(box.height))))
     image = skia.Image.fromarray(pixels, skia.kRGBA_8888_ColorType, alphaType=skia.kPremul_AlphaType, copy=False)

@@ -58,7 +58,7 @@ def _draw_picture(canvas: Any, fill: PictureFill, source: Source, size: Size) ->
 def picture_pixels(fill: PictureFill, source: Source, size: Size) -> Pixels:
     """The picture filling the size, blurred: (height, width, 4), premultiplied."""
     natural = Rect(0, 0, source.width, source.height)
-    window = fill_window(natural, size.ratio, Point(fill.focus.x, fill.focus.y), fill.zoom)
+    window = fill_window(natural, size.ratio, Point(fill.focal_point.x, fill.focal_point.y), fill.zoom)
     sigma = fill.blur * size.short_side
     factor = max(1.0, sigma / SHARP_SIGMA_PX)
     small = Size(max(1, round(size.width / factor)), max(1, round(size.height / factor)))
@@ -85,7 +85,7 @@ def _draw_pattern(canvas: Any, fill: Pattern, source: Source, size: Size) -> Non
         paint.setColorFilter(skia.ColorFilters.Blend(skia_colour(fill.tint), skia.BlendMode.kSrcIn))
     canvas.save()
     canvas.translate(size.width / 2, size.height / 2)
-    canvas.rotate(fill.turn)
+    canvas.rotate(fill.rotation)
     for x, y in pattern_places(fill, size):
         place = skia.Rect.MakeXYWH(x + box.x, y + box.y, box.width, box.height)
         canvas.drawImageRect(image, place, skia.SamplingOptions(skia.FilterMode.kLinear), paint)

@@ -100,9 +100,9 @@ class Painter:
             mode = getattr(skia.BlendMode, _BLENDS[look.blend])
             canvas.saveLayer(None, skia.Paint(Alphaf=look.opacity, BlendMode=mode))
         canvas.save()
-        if look.turn:
+        if look.rotation:
             middle = part.box.scaled(self.scale).centre
-            canvas.rotate(look.turn, middle.x, middle.y)
+            canvas.rotate(look.rotation, middle.x, middle.y)
         draw(canvas)
         canvas.restore()
         if layered:
@@ -116,7 +116,7 @@ class Painter:
         turned = part.look._replace(opacity=1.0, blend="normal", edge=None)
         self._laid_over(apart.getCanvas(), turned, part, lambda canvas: self._draw_plain(canvas, part))
         image = _image(with_edge(_premultiplied(apart, self.size), edge.width_px * self.scale, parse_hex(edge.colour)))
-        flat = part.look._replace(turn=0.0)
+        flat = part.look._replace(rotation=0.0)
         self._laid_over(self._canvas, flat, part, lambda canvas: canvas.drawImage(image, 0, 0, skia.SamplingOptions()))
 
     def _edge_around_all(self, edge: Line) -> None:

@@ -11,7 +11,7 @@ from fitzle.core.colour.srgb import parse_hex
 from fitzle.core.geometry.path import Path
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.piece.fills import Gradient, PaintFill, Solid
-from fitzle.core.type.faces import glyph_outline
+from fitzle.core.type.font_files import glyph_outline
 from fitzle.core.type.setting import Layout
 
 KEPT_GLYPHS = 4000

@@ -66,8 +66,8 @@ def _part(part: Placed, plan: Plan, sources: Mapping[str, Source], defs: Defs) -
         inner = _shape(part, plan, sources, defs)
     look = part.look
     middle = part.box.centre
-    if look.turn:
-        turn = f"rotate({figure(look.turn)} {figure(middle.x)} {figure(middle.y)})"
+    if look.rotation:
+        turn = f"rotate({figure(look.rotation)} {figure(middle.x)} {figure(middle.y)})"
         inner = f'<g transform="{turn}">{inner}</g>'
     if look.edge:
         inner = _edge_of_part(part, plan, sources, look.edge) + inner
@@ -82,7 +82,7 @@ def _shape(part: PlacedShape, plan: Plan, sources: Mapping[str, Source], defs: D
     if fill is not None and _has_words(fill):
         made.append(path_markup(part.path, paint_attributes(fill, part.stands, defs)))
     elif fill is not None:
-        flat = part._replace(border=None, look=part.look._replace(turn=0.0, opacity=1.0, blend="normal", edge=None))
+        flat = part._replace(border=None, look=part.look._replace(rotation=0.0, opacity=1.0, blend="normal", edge=None))
         alone = plan._replace(parts=(flat,), under=None, fill=None, edge=None)
         painter = Painter(alone, sources)
         painter.draw(flat)

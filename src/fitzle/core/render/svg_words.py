@@ -19,16 +19,16 @@ def words_markup(part: PlacedWords, defs: Defs) -> str:
         made.append(_shadow(part, letters, defs))
     if part.glow:
         made.append(_glow(part, letters, defs))
-    if part.outline or part.hollow:
+    if part.outline or part.outline_only:
         made.append(_outline(part, letters, defs))
-    if not part.hollow:
+    if not part.outline_only:
         made.append(f'<path d="{letters}" fill="{part.colour}"/>')
     return "".join(made)
 
 
 def _shadow(part: PlacedWords, letters: str, defs: Defs) -> str:
     assert part.shadow is not None
-    height = part.layout.letter_px
+    height = part.layout.cap_height_px
     body = _silhouette(part, letters, 2 * outer_px(part), part.shadow.colour)
     if part.shadow.softness:
         blur = defs.blur(part.shadow.softness * height / 2, _reach(part, outer_px(part)))
@@ -39,7 +39,7 @@ def _shadow(part: PlacedWords, letters: str, defs: Defs) -> str:
 
 def _glow(part: PlacedWords, letters: str, defs: Defs) -> str:
     assert part.glow is not None
-    spread = part.glow.radius * part.layout.letter_px
+    spread = part.glow.radius * part.layout.cap_height_px
     grown = GLOW_SPREAD * spread + outer_px(part)
     blur = defs.blur(GLOW_SIGMA * spread, _reach(part, grown))
     body = _silhouette(part, letters, 2 * grown, part.glow.colour)
@@ -49,7 +49,7 @@ def _glow(part: PlacedWords, letters: str, defs: Defs) -> str:
 def _outline(part: PlacedWords, letters: str, defs: Defs) -> str:
     width, offset = outline_px(part)
     line = _grown(letters, 2 * (width + offset), outline_colour(part))
-    if not part.hollow and offset == 0:
+    if not part.outline_only and offset == 0:
         return line
     box = _reach(part, width + offset + 2)
     white = f'<rect x="{figure(box.x)}" y="{figure(box.y)}" width="{figure(box.width)}" height="{figure(box.height)}"'
@@ -58,7 +58,7 @@ def _outline(part: PlacedWords, letters: str, defs: Defs) -> str:
 
 
 def _silhouette(part: PlacedWords, letters: str, stroke_px: float, colour: str) -> str:
-    if part.hollow:
+    if part.outline_only:
         return f'<path d="{letters}" fill="none" stroke="{colour}" {_stroke(stroke_px)}/>'
     return _grown(letters, stroke_px, colour)
 

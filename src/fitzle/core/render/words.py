@@ -9,7 +9,7 @@ from fitzle.core.render.skia_paths import layout_path, skia_colour, skia_path
 
 GLOW_SPREAD = 0.5  # of the radius: how far the light is full before it fades
 GLOW_SIGMA = 1 / 3  # of the radius: three standard deviations have all but vanished
-HOLLOW_LINE = 0.08  # letter heights; what hollow letters are drawn with that have no outline of their own
+HOLLOW_LINE = 0.08  # letter heights; what outline_only letters are drawn with that have no outline of their own
 
 
 def draw_words(canvas: Any, part: PlacedWords) -> None:
@@ -23,14 +23,14 @@ def draw_words(canvas: Any, part: PlacedWords) -> None:
     if part.shadow:
         _draw_shadow(canvas, part, path)
     if part.glow:
-        spread = part.glow.radius * part.layout.letter_px
+        spread = part.glow.radius * part.layout.cap_height_px
         light = _silhouette(part, 2 * GLOW_SPREAD * spread + 2 * outer_px(part))
         light.setColor(skia_colour(part.glow.colour, part.glow.strength))
         light.setMaskFilter(_blur(GLOW_SIGMA * spread))
         canvas.drawPath(path, light)
-    if part.outline or part.hollow:
+    if part.outline or part.outline_only:
         _draw_outline(canvas, part, path)
-    if not part.hollow:
+    if not part.outline_only:
         canvas.drawPath(path, skia.Paint(Color=skia_colour(part.colour), AntiAlias=True))
 
 
@@ -41,20 +41,20 @@ def outer_px(part: PlacedWords) -> float:
 
 
 def outline_px(part: PlacedWords) -> tuple[float, float]:
-    """Width and offset of the outline in px; hollow letters always have one."""
+    """Width and offset of the outline in px; outline_only letters always have one."""
     if part.outline:
-        return part.outline.width * part.layout.letter_px, part.outline.offset * part.layout.letter_px
-    return (HOLLOW_LINE * part.layout.letter_px, 0.0) if part.hollow else (0.0, 0.0)
+        return part.outline.width * part.layout.cap_height_px, part.outline.offset * part.layout.cap_height_px
+    return (HOLLOW_LINE * part.layout.cap_height_px, 0.0) if part.outline_only else (0.0, 0.0)
 
 
 def outline_colour(part: PlacedWords) -> str:
-    """The outline's colour, for hollow letters without one the letters' own."""
+    """The outline's colour, for outline_only letters without one the letters' own."""
     return part.outline.colour if part.outline else part.colour
 
 
 def _draw_shadow(canvas: Any, part: PlacedWords, path: Any) -> None:
     assert part.shadow is not None
-    height = part.layout.letter_px
+    height = part.layout.cap_height_px
     paint = _silhouette(part, 2 * outer_px(part))
     paint.setColor(skia_colour(part.shadow.colour, part.shadow.opacity))
     if part.shadow.softness:
@@ -72,7 +72,7 @@ def _draw_outline(canvas: Any, part: PlacedWords, path: Any) -> None:
     width, offset = outline_px(part)
     line = _silhouette(part, 2 * (width + offset), filled=True)
     line.setColor(skia_colour(outline_colour(part)))
-    if not part.hollow and offset == 0:
+    if not part.outline_only and offset == 0:
         canvas.drawPath(path, line)
         return
     canvas.saveLayer(path.getBounds().makeOutset(width + offset + 2, width + offset + 2))
@@ -84,12 +84,12 @@ def _draw_outline(canvas: Any, part: PlacedWords, path: Any) -> None:
 
 
 def _silhouette(part: PlacedWords, stroke_px: float, filled: bool | None = None) -> Any:
-    """A paint for the letters grown by half of `stroke_px`; hollow ones cast only their line unless `filled`."""
+    """A paint for the letters grown by half of `stroke_px`; outline_only ones cast only their line unless `filled`."""
     import skia
 
     paint = skia.Paint(AntiAlias=True, StrokeJoin=skia.Paint.kRound_Join, StrokeCap=skia.Paint.kRound_Cap)
     if stroke_px > 0:
-        whole = filled if filled is not None else not part.hollow
+        whole = filled if filled is not None else not part.outline_only
         paint.setStyle(skia.Paint.kStrokeAndFill_Style if whole else skia.Paint.kStroke_Style)
         paint.setStrokeWidth(stroke_px)
     return paint

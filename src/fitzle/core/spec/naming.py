@@ -2,30 +2,12 @@
 
 from __future__ import annotations
 
-import re
-import unicodedata
 from collections.abc import Collection
 
+from fitzle.core.formats import format_named
+from fitzle.core.spec.stems import safe_stem
 from fitzle.core.spec.tokens import USUAL_RULE, filled_rule
 from fitzle.core.units import Size
-
-LONGEST_STEM = 120  # characters; with folder and extension well below the 255 bytes of common file systems
-EXTENSIONS = {"jpeg": "jpg", "lottie": "json", "apng": "png"}
-_RESERVED = {"con", "prn", "aux", "nul", *(f"{port}{n}" for port in ("com", "lpt") for n in range(1, 10))}
-_UNSAFE = re.compile(r'[\x00-\x1f\x7f<>:"/\\|?*#%&{}$!\'@+`=^;,~\[\]()]+')
-_SPLIT_LETTERS = {"ß": "ss", "æ": "ae", "ø": "o", "ł": "l", "đ": "d", "œ": "oe"}
-
-
-def safe_stem(text: str) -> str:
-    """Text as a file name without extension: lower-case ASCII where possible, words joined by hyphens."""
-    lowered = "".join(_SPLIT_LETTERS.get(letter, letter) for letter in text.lower())
-    plain = unicodedata.normalize("NFKD", lowered)
-    plain = "".join(letter for letter in plain if not unicodedata.combining(letter))
-    plain = re.sub(r"[^\w\s.-]", "-", _UNSAFE.sub("-", plain))
-    plain = re.sub(r"[\s-]+", "-", plain)
-    plain = re.sub(r"-*([_.])-*", r"\1", plain).strip("-._ ")
-    plain = plain.encode("utf-8")[:LONGEST_STEM].decode("utf-8", "ignore").rstrip("-._ ") or "picture"
-    return f"{plain}-file" if plain.split(".")[0] in _RESERVED else plain
 
 
 def file_name(
@@ -41,7 +23,7 @@ def file_name(
         "date": date,
         "version": version,
     }
-    return f"{safe_stem(filled_rule(rule, values))}.{EXTENSIONS.get(fmt, fmt)}"
+    return f"{safe_stem(filled_rule(rule, values))}.{format_named(fmt).extension}"
 
 
 def rule_for(own: str, house: str) -> str:

@@ -5,15 +5,19 @@ from __future__ import annotations
 import re
 from typing import Annotated, Any, Literal, Self
 
-from pydantic import AfterValidator, Discriminator, Field, Tag, model_validator
+from pydantic import AfterValidator, ConfigDict, Discriminator, Field, Tag, model_validator
 
 from fitzle.core.colour.srgb import HexColour
 from fitzle.core.findings import Frozen
+from fitzle.core.formats import Format
+from fitzle.core.geometry.mask import Mask
+from fitzle.core.spec.stems import safe_stem
 from fitzle.core.spec.tokens import USUAL_RULE, checked_rule
 from fitzle.core.units import Fraction, PositivePx, Size, parse_ratio
 
 VERSION = 1
-Format = Literal["png", "jpeg", "webp", "avif", "gif", "apng", "bmp", "ico", "svg", "lottie"]
+LONGEST_SLUG = 60
+SLUG = r"^[\w][\w.-]{0,79}$"
 Transparency = Literal["forbidden", "allowed", "required"]
 
 Name = Annotated[str, Field(min_length=1, max_length=120)]
@@ -122,23 +126,33 @@ class Veil(Frozen):
     opacity: Fraction
 
 
-class CircleCut(Frozen):
-    """Shown in a circle (an ellipse where the picture is not square)."""
+class CircleMask(Frozen):
+    """Shown in a circle on the short side, in the middle of the picture."""
 
     shape: Literal["circle"]
 
+    @property
+    def outline(self) -> Mask:
+        """As geometry."""
+        return Mask("circle")
 
-class RoundedCut(Frozen):
+
+class RoundedMask(Frozen):
     """Shown with rounded corners; `radius` in fractions of the short side."""
 
     shape: Literal["rounded"]
     radius: Annotated[float, Field(gt=0, le=0.5)]
 
+    @property
+    def outline(self) -> Mask:
+        """As geometry."""
+        return Mask("rounded", self.radius)
 
-Cut = Annotated[CircleCut | RoundedCut, Field(discriminator="shape")]
+
+AnyMask = Annotated[CircleMask | RoundedMask, Field(discriminator="shape")]
 
 
-class Seen(Frozen):
+class Viewing(Frozen):
     """One size at which people see the picture: width in px of a screen of this density."""
 
     name: Name
@@ -166,12 +180,24 @@ def _distinct(formats: tuple[Format, ...]) -> tuple[Format, ...]:
     return formats
 
 
+def placement_slug(destination: str, name: str) -> str:
+    """A placement's readable name for documents, command lines and addresses, for example `web-shop-banner`."""
+    return safe_stem(f"{destination} {name}" if destination else name, longest=LONGEST_SLUG)
+
+
 class SpecSheet(Frozen):
-    """What one placement demands and how it is seen there."""
+    """What one placement demands and how it is seen there.
+
+    `slug` names the placement in documents for good, whatever it is called later; without one it follows from
+    destination and name.
+    """
+
+    model_config = ConfigDict(validate_by_name=True, validate_by_alias=True, serialize_by_alias=True)
 
     fitzle_spec: Literal[1]
     name: Name
     destination: Annotated[str, Field(max_length=120)] = ""
+    slug: Annotated[str, Field(pattern=SLUG)] | None = None
     size: AnySize
     formats: Annotated[tuple[Format, ...], Field(min_length=1), AfterValidator(_distinct)]
     max_bytes: Annotated[int, Field(ge=1)] | None = None
@@ -179,10 +205,15 @@ class SpecSheet(Frozen):
     motion: Motion = Motion()
     covered: tuple[CoveredZone, ...] = ()
     veil: Veil | None = None
-    cut: Cut | None = None
+    mask: AnyMask | None = Field(default=None, alias="cut")
     windows: tuple[Window, ...] = ()
-    seen: tuple[Seen, ...] = ()
+    seen: tuple[Viewing, ...] = ()
     grounds: tuple[HexColour, ...] = ("#ffffff",)
     naming: Annotated[str, Field(min_length=1, max_length=200), AfterValidator(checked_rule)] = USUAL_RULE
     fields: tuple[UploadField, ...] = ()
     capacity: Annotated[int, Field(ge=1)] | None = None
+
+    @property
+    def placement(self) -> str:
+        """The placement's slug: what a piece's adjustments for it are kept under."""
+        return self.slug or placement_slug(self.destination, self.name)

@@ -1,4 +1,4 @@
-"""The typefaces that ship with Fitzle: families with their cuts (weight, upright or italic), made by the build."""
+"""The typefaces that ship with Fitzle: families with their faces (weight, upright or italic), made by the build."""
 
 from __future__ import annotations
 
@@ -12,10 +12,10 @@ from fitzle.core.errors import DocumentError, FitzleError
 
 Kind = Literal["sturdy", "plain", "condensed", "rounded", "hand", "script", "slab", "serif", "display", "monospaced"]
 USUAL_FAMILY = "Work Sans"
-ITALIC_COSTS = 300  # in units of weight: an upright cut of nearly the right weight is nearer than a wrong slant
+ITALIC_COSTS = 300  # in units of weight: an upright face of nearly the right weight is nearer than a wrong slant
 
 
-class Cut(NamedTuple):
+class FontFace(NamedTuple):
     """One weight of a family; `files` are TTF files by script, Latin first."""
 
     weight: int
@@ -24,17 +24,17 @@ class Cut(NamedTuple):
 
 
 class Family(NamedTuple):
-    """A typeface with its cuts; `fallback` ones only lend missing letters."""
+    """A typeface with its faces; `fallback` ones only lend missing letters."""
 
     name: str
     kind: Kind
     licence: str
     fallback: bool
-    cuts: tuple[Cut, ...]
+    faces: tuple[FontFace, ...]
 
-    def cut(self, weight: int, italic: bool = False) -> Cut:
-        """The nearest cut there is."""
-        return min(self.cuts, key=lambda cut: abs(cut.weight - weight) + ITALIC_COSTS * (cut.italic != italic))
+    def face(self, weight: int, italic: bool = False) -> FontFace:
+        """The nearest face there is."""
+        return min(self.faces, key=lambda face: abs(face.weight - weight) + ITALIC_COSTS * (face.italic != italic))
 
 
 def typefaces_folder() -> Path:
@@ -58,8 +58,8 @@ def families() -> dict[str, Family]:
             entry["licence"],
             entry["fallback"],
             tuple(
-                Cut(cut["weight"], cut["italic"], tuple(folder / name for name in cut["files"]))
-                for cut in entry["cuts"]
+                FontFace(face["weight"], face["italic"], tuple(folder / name for name in face["files"]))
+                for face in entry["cuts"]
             ),
         )
         for entry in index["families"]

@@ -8,33 +8,33 @@ from fitzle.core.geometry.path import Path, joined
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.type.bidi import visual_order
 from fitzle.core.type.breaking import SOFT_HYPHEN, ZERO_WIDTH_SPACE, Token, best_breaks, lines_needed, tokens_of
-from fitzle.core.type.faces import face_of, glyph_outline
-from fitzle.core.type.library import Cut
+from fitzle.core.type.font_files import font_of, glyph_outline
+from fitzle.core.type.library import FontFace
 from fitzle.core.type.shaping import Cluster, Glyph, Paragraph, shaped
 
 Align = Literal["left", "centre", "right"]
-Level = Literal["top", "middle", "bottom"]
+VerticalAlign = Literal["top", "middle", "bottom"]
 Case = Literal["as typed", "capitals", "small letters", "first letters"]
 
 SEARCH_STEPS = 22  # halvings: the size is found to a four-millionth of its range
 BALANCED_UP_TO = 120  # tokens; longer text is broken line by line, where nobody looks for balance
 LARGEST_EM = 8.0  # in heights of the box; nothing that is read is larger
 _ALIGNED = {"left": 0.0, "centre": 0.5, "right": 1.0}
-_LEVELLED = {"top": 0.0, "middle": 0.5, "bottom": 1.0}
+_VERTICAL = {"top": 0.0, "middle": 0.5, "bottom": 1.0}
 
 
 class Setting(NamedTuple):
-    """How words are set. `spacing` is added between letters, in letter heights; `line_height` is in em.
+    """How words are set. `letter_spacing` is added between letters, in letter heights; `line_height` is in em.
 
     `reach` is how far an outline or a plate extends beyond the letters on each side, in letter heights; the box holds
     it too. `largest_px` caps the size (em) in px.
     """
 
-    cut: Cut
+    face: FontFace
     align: Align = "left"
-    level: Level = "middle"
+    vertical_align: VerticalAlign = "middle"
     case: Case = "as typed"
-    spacing: float = 0.0
+    letter_spacing: float = 0.0
     line_height: float = 1.1
     reach: float = 0.0
     largest_px: float | None = None
@@ -52,13 +52,13 @@ class LaidGlyph(NamedTuple):
 class Layout(NamedTuple):
     """Words, set. All in px; `block` is the box that the ink of the lines takes up, `lines` are in reading order.
 
-    `size_px` is the em, `letter_px` the height of a capital: the unit of all effects.
+    `size_px` is the em, `cap_height_px` the height of a capital: the unit of all effects.
     """
 
     glyphs: tuple[LaidGlyph, ...]
     lines: tuple[str, ...]
     size_px: float
-    letter_px: float
+    cap_height_px: float
     x_height_px: float
     block: Rect
     missing: str
@@ -106,14 +106,14 @@ def set_words(text: str, setting: Setting, box: Rect) -> Layout:
 
 
 def _prepared(text: str, setting: Setting) -> _Text:
-    spaced = setting.spacing != 0
-    first = face_of(setting.cut.files[0])
-    paragraphs = tuple(shaped(line.strip() or " ", setting.cut, not spaced) for line in text.split("\n"))
-    spacing = setting.spacing * first.cap_height
-    hyphen = shaped("-", setting.cut).clusters[0].advance
+    spaced = setting.letter_spacing != 0
+    first = font_of(setting.face.files[0])
+    paragraphs = tuple(shaped(line.strip() or " ", setting.face, not spaced) for line in text.split("\n"))
+    spacing = setting.letter_spacing * first.cap_height
+    hyphen = shaped("-", setting.face).clusters[0].advance
     tokens = tuple(tokens_of(paragraph.clusters, spacing, hyphen) for paragraph in paragraphs)
     inks = [
-        face_of(glyph.file).ink(glyph.glyph)
+        font_of(glyph.file).ink(glyph.glyph)
         for paragraph in paragraphs
         for cluster in paragraph.clusters
         for glyph in cluster.glyphs
@@ -141,7 +141,7 @@ def _fits(text: _Text, setting: Setting, box: Rect, size: float) -> bool:
     width = box.width / size - reach
     count = 0
     for tokens in text.tokens:
-        needed = lines_needed(tokens, width, setting.spacing * text.cap)
+        needed = lines_needed(tokens, width, setting.letter_spacing * text.cap)
         if needed is None:
             return False
         count += needed
@@ -153,7 +153,7 @@ def _block_height(text: _Text, lines: int, setting: Setting) -> float:
 
 
 def _broken(text: _Text, setting: Setting, width: float) -> list[_Line]:
-    spacing, lines = setting.spacing * text.cap, []
+    spacing, lines = setting.letter_spacing * text.cap, []
     for paragraph, tokens in zip(text.paragraphs, text.tokens, strict=True):
         needed = lines_needed(tokens, width * (1 + 1e-6), spacing)
         if needed is None or len(tokens) > BALANCED_UP_TO:
@@ -181,7 +181,7 @@ def _line(paragraph: Paragraph, tokens: list[Token], setting: Setting) -> _Line:
         if cluster.letters not in (SOFT_HYPHEN, ZERO_WIDTH_SPACE)
     ]
     if tokens[-1].hyphen:
-        clusters += shaped("-", setting.cut).clusters
+        clusters += shaped("-", setting.face).clusters
     ordered = tuple(clusters[index] for index in visual_order([cluster.level for cluster in clusters]))
     return _Line(ordered, "".join(cluster.letters for cluster in clusters))
 
@@ -189,7 +189,7 @@ def _line(paragraph: Paragraph, tokens: list[Token], setting: Setting) -> _Line:
 def _overhang(lines: list[_Line], setting: Setting, text: _Text, box: Rect, size: float) -> float:
     """By how much the size must shrink so that swashes beyond the advance widths stay in the box too (at most 1)."""
     laid = _laid(lines, text, setting, box, size)
-    reach = 2 * setting.reach * laid.letter_px
+    reach = 2 * setting.reach * laid.cap_height_px
     return min(1.0, box.width / max(laid.block.width + reach, 1e-6))
 
 
@@ -197,8 +197,8 @@ def _laid(lines: list[_Line], text: _Text, setting: Setting, box: Rect, size: fl
     reach = setting.reach * text.cap * size
     room = box.inset(reach)
     height = _block_height(text, len(lines), setting) * size
-    top = room.y + _LEVELLED[setting.level] * (room.height - height)
-    spacing = setting.spacing * text.cap
+    top = room.y + _VERTICAL[setting.vertical_align] * (room.height - height)
+    spacing = setting.letter_spacing * text.cap
     glyphs: list[LaidGlyph] = []
     spans: list[tuple[float, float]] = []
     for number, line in enumerate(lines):
@@ -215,7 +215,7 @@ def _laid(lines: list[_Line], text: _Text, setting: Setting, box: Rect, size: fl
         tuple(line.words for line in lines),
         size,
         text.cap * size,
-        face_of(setting.cut.files[0]).x_height * size,
+        font_of(setting.face.files[0]).x_height * size,
         block,
         "".join(dict.fromkeys("".join(paragraph.missing for paragraph in text.paragraphs))),
     )
@@ -226,7 +226,7 @@ def _ink_span(line: _Line, spacing: float) -> tuple[float, float]:
     at, left, right = 0.0, float("inf"), float("-inf")
     for cluster in line.clusters:
         for glyph in cluster.glyphs:
-            ink = face_of(glyph.file).ink(glyph.glyph)
+            ink = font_of(glyph.file).ink(glyph.glyph)
             if ink[2] > ink[0]:
                 left, right = min(left, at + glyph.dx + ink[0]), max(right, at + glyph.dx + ink[2])
             at += glyph.advance

@@ -7,8 +7,8 @@ from functools import lru_cache
 from typing import Any, NamedTuple
 
 from fitzle.core.type.bidi import embedding_levels
-from fitzle.core.type.faces import Face, face_of
-from fitzle.core.type.library import Cut, fallback_families
+from fitzle.core.type.font_files import FontFile, font_of
+from fitzle.core.type.library import FontFace, fallback_families
 
 KEPT_PARAGRAPHS = 600
 
@@ -49,22 +49,22 @@ class Paragraph(NamedTuple):
 
 
 @lru_cache(maxsize=KEPT_PARAGRAPHS)
-def shaped(text: str, cut: Cut, ligatures: bool = True) -> Paragraph:
+def shaped(text: str, face: FontFace, ligatures: bool = True) -> Paragraph:
     """One paragraph without line breaks."""
     text = unicodedata.normalize("NFC", text)
-    faces, missing = _faces_by_letter(text, cut)
+    fonts, missing = _fonts_by_letter(text, face)
     levels = embedding_levels(text)
     clusters: list[Cluster] = []
     start = 0
     for end in range(1, len(text) + 1):
-        if end == len(text) or faces[end] is not faces[start] or levels[end] != levels[start]:
-            clusters += _shaped_run(text[start:end], faces[start], levels[start], ligatures)
+        if end == len(text) or fonts[end] is not fonts[start] or levels[end] != levels[start]:
+            clusters += _shaped_run(text[start:end], fonts[start], levels[start], ligatures)
             start = end
     return Paragraph(tuple(clusters), missing)
 
 
 def graphemes(text: str) -> list[str]:
-    """What people count as letters (UAX #29); plain text is cut letter by letter, which is much quicker."""
+    """What people count as letters (UAX #29); plain text is split letter by letter, which is much quicker."""
     if not any(unicodedata.combining(letter) or ord(letter) in _JOINING or ord(letter) > 0x0E00 for letter in text):
         return list(text)
     from uniseg.graphemecluster import grapheme_clusters
@@ -75,49 +75,49 @@ def graphemes(text: str) -> list[str]:
 _JOINING = frozenset({0x200C, 0x200D})
 
 
-def _faces_by_letter(text: str, cut: Cut) -> tuple[list[Face], str]:
-    first = face_of(cut.files[0])  # whose spaces are used too: that of an emoji is as wide as an emoji
-    faces: list[Face] = []
+def _fonts_by_letter(text: str, face: FontFace) -> tuple[list[FontFile], str]:
+    first = font_of(face.files[0])  # whose spaces are used too: that of an emoji is as wide as an emoji
+    fonts: list[FontFile] = []
     missing: list[str] = []
     for letters in graphemes(text):
-        face = first if letters.isspace() else _face_with(letters, cut)
-        if face is None:
+        font = first if letters.isspace() else _font_with(letters, face)
+        if font is None:
             missing.append(letters)
-            face = first
-        faces += [face] * len(letters)
-    return faces, "".join(dict.fromkeys(missing))
+            font = first
+        fonts += [font] * len(letters)
+    return fonts, "".join(dict.fromkeys(missing))
 
 
-def _face_with(letters: str, cut: Cut) -> Face | None:
-    """The first file that has them: the cut's own, else a fallback's."""
-    for file in (*cut.files, *_fallback_files(cut)):
-        face = face_of(file)
-        if face.has(letters):
-            return face
+def _font_with(letters: str, face: FontFace) -> FontFile | None:
+    """The first file that has them: the face's own, else a fallback's."""
+    for file in (*face.files, *_fallback_files(face)):
+        font = font_of(file)
+        if font.has(letters):
+            return font
     return None
 
 
-def _fallback_files(cut: Cut) -> list[Any]:
-    return [file for family in fallback_families() for file in family.cut(cut.weight).files]
+def _fallback_files(face: FontFace) -> list[Any]:
+    return [file for family in fallback_families() for file in family.face(face.weight).files]
 
 
-def _shaped_run(text: str, face: Face, level: int, ligatures: bool) -> list[Cluster]:
+def _shaped_run(text: str, font: FontFile, level: int, ligatures: bool) -> list[Cluster]:
     import uharfbuzz as hb
 
     buffer = hb.Buffer()
     buffer.add_str(text)
     buffer.guess_segment_properties()
     buffer.direction = "rtl" if level % 2 else "ltr"
-    hb.shape(face.font, buffer, {} if ligatures else {"liga": False, "clig": False})
+    hb.shape(font.font, buffer, {} if ligatures else {"liga": False, "clig": False})
     grouped: dict[int, list[Glyph]] = {}
     for info, position in zip(buffer.glyph_infos, buffer.glyph_positions, strict=True):
         grouped.setdefault(info.cluster, []).append(
             Glyph(
-                face.file,
+                font.file,
                 info.codepoint,
-                position.x_offset / face.em,
-                -position.y_offset / face.em,
-                position.x_advance / face.em,
+                position.x_offset / font.em,
+                -position.y_offset / font.em,
+                position.x_advance / font.em,
             )
         )
     starts = sorted(grouped)

@@ -8,7 +8,7 @@ from pathlib import Path as FilePath
 from typing import NamedTuple
 
 from fitzle.core.geometry.path import flattened
-from fitzle.core.type.faces import face_of, glyph_outline
+from fitzle.core.type.font_files import font_of, glyph_outline
 
 LEAST_X_HEIGHT_PX = 6.0  # seen px; below that the letters run together (see preflight/words.py)
 LEAST_STROKE_PX = 0.75  # seen px; a thinner stroke is drawn in less than three quarters of its colour
@@ -23,10 +23,10 @@ class Small(NamedTuple):
 
 @lru_cache(maxsize=400)
 def small_figures(file: FilePath) -> Small:
-    """The figures of one cut's Latin file; capitals stand in where it has no small letters."""
-    face = face_of(file)
+    """The figures of one face's Latin file; capitals stand in where it has no small letters."""
+    font = font_of(file)
     strokes = [width for letter in "no" if (width := _thinnest(str(file), letter)) is not None]
-    return Small(face.x_height, min(strokes, default=0.1))
+    return Small(font.x_height, min(strokes, default=0.1))
 
 
 def reads(small: Small, em_seen_px: float) -> bool:
@@ -36,12 +36,12 @@ def reads(small: Small, em_seen_px: float) -> bool:
 
 def _thinnest(file: str, letter: str) -> float | None:
     """The thinner of a letter's first stroke across its middle and its topmost stroke down its middle."""
-    face = face_of(file)
-    glyph = face.font.get_nominal_glyph(ord(letter))
+    font = font_of(file)
+    glyph = font.font.get_nominal_glyph(ord(letter))
     if not glyph:
         return None
     outline = glyph_outline(file, glyph)
-    left, top, right, bottom = face.ink(glyph)
+    left, top, right, bottom = font.ink(glyph)
     contours = [[(point.x, point.y) for point in contour] for contour in flattened(outline)]
     turned = [[(y, x) for x, y in contour] for contour in contours]
     across = _first_stroke(contours, (top + bottom) / 2)

@@ -27,7 +27,7 @@ export function ArtworkScreen() {
   const shown = all.find((entry) => entry.id === chosen) ?? listed[0] ?? all[0];
   return (
     <DropZone
-      fills={[]}
+      targets={[]}
       over="bg-[var(--measure-faint)]"
       className="min-h-[calc(100vh-53px)] px-7 pt-4 pb-10"
     >
@@ -49,7 +49,7 @@ export function ArtworkScreen() {
         ) : (
           <div className="py-16">
             <p className="mb-4 text-soft">Nothing here yet. Drop a logo or a photo anywhere on this page.</p>
-            <BringIn fills={[]} label="Choose files" look="next" />
+            <BringIn targets={[]} label="Choose files" look="next" />
           </div>
         )}
       </main>

@@ -81,7 +81,7 @@ export function FactList({ artwork }: { artwork: ArtworkOut }) {
           ...crispRows(facts),
           ["Without margins", `${figure(facts.trimmed.width)} × ${figure(facts.trimmed.height)} px`],
           ["Transparency", TRANSPARENCY[facts.transparency]],
-          ["Flat backdrop", facts.flat_backdrop ?? "none"],
+          ["Flat backdrop", facts.backdrop_colour ?? "none"],
         ];
   return (
     <dl className="mt-4 text-[13px]">

@@ -69,7 +69,7 @@ export function ArtworkList({ bench, choose }: { bench: Bench; choose: (artwork:
         ))}
       </ul>
       <div className="border-t border-hairline p-3">
-        <BringIn fills={[`into/${bench.fit!.id}/0.5/0.5`]} label="Bring in another" look="quiet" />
+        <BringIn targets={[`into/${bench.fit!.id}/0.5/0.5`]} label="Bring in another" look="quiet" />
       </div>
     </div>
   );

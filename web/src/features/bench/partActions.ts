@@ -15,7 +15,7 @@ export function partFields(
 ): Field[] {
   return ids.flatMap((id) => {
     const part = documentPart(fit, id);
-    if (!part || (part.role === "ground" && field === "turn")) return [];
+    if (!part || (part.role === "ground" && field === "rotation")) return [];
     const now = (partHere(fit, part) as Record<string, unknown>)[field];
     return [{ part: id, field, value: value(now) }];
   });

@@ -100,7 +100,7 @@ function actionOf(
   const turn = TURNS[event.key];
   const each = (step: string, field: string, value: (now: unknown) => unknown) => () =>
     bench.change(step, partFields(fit, ids, field, value));
-  if (turn) return each("turn", "turn", (now) => turned(Number(now ?? 0) + turn));
+  if (turn) return each("turn", "rotation", (now) => turned(Number(now ?? 0) + turn));
   const plain: Record<string, () => void> = {
     PageUp: () => inFront(bench, fit, ids[0]!, 1),
     PageDown: () => inFront(bench, fit, ids[0]!, -1),

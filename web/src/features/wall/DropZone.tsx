@@ -4,7 +4,7 @@ import { droppedFiles } from "../../ui/droppedFiles";
 import { useUploads } from "../../ui/useUploads";
 
 interface Props {
-  fills: string[];
+  targets: string[];
   children: ReactNode;
   className?: string;
   over?: string;
@@ -12,14 +12,14 @@ interface Props {
 }
 
 /** A part of the screen that takes dropped files; the innermost zone under the pointer gets them. */
-export function DropZone({ fills, children, className = "", over = "", style }: Props) {
+export function DropZone({ targets, children, className = "", over = "", style }: Props) {
   const [hovered, setHovered] = useState(false);
   const { bring } = useUploads();
   const hasFiles = (event: DragEvent) => event.dataTransfer.types.includes("Files");
   return (
     <div
       style={style}
-      data-fills={fills.join(",")}
+      data-targets={targets.join(",")}
       className={`${className} ${hovered ? over : ""}`}
       onDragOver={(event) => {
         if (!hasFiles(event)) return;
@@ -35,7 +35,7 @@ export function DropZone({ fills, children, className = "", over = "", style }: 
         event.stopPropagation();
         setHovered(false);
         void droppedFiles(event.dataTransfer).then((batches) => {
-          for (const { folder, files } of batches) bring(files, fills, folder ? [folder] : []);
+          for (const { folder, files } of batches) bring(files, targets, folder ? [folder] : []);
         });
       }}
     >

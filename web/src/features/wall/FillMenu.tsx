@@ -11,7 +11,7 @@ import { StartingPoints } from "./StartingPoints";
 
 interface Props {
   workspace: string;
-  fills: string[];
+  targets: string[];
   label: string;
   about: string;
   fit?: string | null;
@@ -19,10 +19,10 @@ interface Props {
 }
 
 /** The keyboard's way of dropping: choose artwork that is here, or a file, for these placements. */
-export function FillMenu({ workspace, fills, label, about, fit, quiet }: Props) {
+export function FillMenu({ workspace, targets, label, about, fit, quiet }: Props) {
   const [open, setOpen] = useState(false);
   const queries = useQueryClient();
-  const only = onlyOf(fills);
+  const only = onlyOf(targets);
   // What the menu shows is fetched when it is pointed at, so that its first entry is there to take the focus.
   const prepare = () => {
     void queries.prefetchQuery(artworkQuery(workspace));
@@ -47,23 +47,23 @@ export function FillMenu({ workspace, fills, label, about, fit, quiet }: Props) 
           aria-label={`${about}: ${label}`}
           className="z-40 flex max-h-(--radix-popover-content-available-height) w-80 flex-col border border-ink bg-sheet"
         >
-          <Choices workspace={workspace} fills={fills} fit={fit} close={() => setOpen(false)} />
+          <Choices workspace={workspace} targets={targets} fit={fit} close={() => setOpen(false)} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
   );
 }
 
-const onlyOf = (fills: string[]) => (fills.length === 1 && fills[0] !== "suited" ? fills[0] : undefined);
+const onlyOf = (targets: string[]) => (targets.length === 1 && targets[0] !== "suited" ? targets[0] : undefined);
 
 interface ChoicesProps {
   workspace: string;
-  fills: string[];
+  targets: string[];
   fit?: string | null;
   close: () => void;
 }
 
-function Choices({ workspace, fills, fit, close }: ChoicesProps) {
+function Choices({ workspace, targets, fit, close }: ChoicesProps) {
   const queries = useQueryClient();
   const artwork = useQuery(artworkQuery(workspace));
   const done = async () => {
@@ -71,12 +71,12 @@ function Choices({ workspace, fills, fit, close }: ChoicesProps) {
     await queries.invalidateQueries({ queryKey: [workspace, "wall"] });
   };
   const fill = useMutation({
-    mutationFn: (id: string) => placeArtwork(workspace, id, fills),
+    mutationFn: (id: string) => placeArtwork(workspace, id, targets),
     onSuccess: done,
   });
   const empty = useMutation({ mutationFn: () => takeAway(workspace, fit!), onSuccess: done });
   const trouble = fill.error ?? empty.error;
-  const only = onlyOf(fills);
+  const only = onlyOf(targets);
   return (
     <>
       {only && <StartingPoints workspace={workspace} placement={only} />}
@@ -101,7 +101,7 @@ function Choices({ workspace, fills, fit, close }: ChoicesProps) {
         ))}
       </ul>
       <div className="flex flex-wrap items-center gap-2 p-3">
-        <BringIn fills={fills} label="Choose a file" look="quiet" />
+        <BringIn targets={targets} label="Choose a file" look="quiet" />
         {fit && (
           <Button look="quiet" onClick={() => empty.mutate()}>
             Empty it

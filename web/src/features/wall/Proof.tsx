@@ -17,7 +17,7 @@ export function Proof({ proof, workspace }: { proof: WallProof; workspace: strin
   const slot = Math.max(LEAST_SLOT_PX, proof.drawn_width);
   return (
     <li style={{ width: slot }} className="shrink-0">
-      <DropZone fills={[proof.id]} over="bg-[var(--measure-faint)] outline-2 outline-measure">
+      <DropZone targets={[proof.id]} over="bg-[var(--measure-faint)] outline-2 outline-measure">
         {/* The line runs on under the gap to the next proof. */}
         <div
           style={{ height: STAND_PX, width: slot + 24 }}
@@ -42,7 +42,7 @@ export function Proof({ proof, workspace }: { proof: WallProof; workspace: strin
           <span className="-my-1">
             <FillMenu
               workspace={workspace}
-              fills={[proof.id]}
+              targets={[proof.id]}
               label={proof.fit ? "replace" : "fill"}
               about={proof.name}
               fit={proof.fit}

@@ -8,7 +8,7 @@ export function ShelfRow({ shelf, workspace }: { shelf: Schemas["Shelf"]; worksp
   const all = shelf.placements.map((entry) => entry.id);
   return (
     <DropZone
-      fills={all}
+      targets={all}
       over="bg-[var(--measure-faint)]"
       className={`-mx-2 min-w-0 px-2 pb-1 ${all.length > 1 ? "md:col-span-2" : ""}`}
     >
@@ -18,7 +18,7 @@ export function ShelfRow({ shelf, workspace }: { shelf: Schemas["Shelf"]; worksp
             {shelf.name}
           </h2>
           {all.length > 1 && (
-            <FillMenu workspace={workspace} fills={all} label={`fill all ${all.length}`} about={shelf.name} />
+            <FillMenu workspace={workspace} targets={all} label={`fill all ${all.length}`} about={shelf.name} />
           )}
           <span className="figure ml-auto text-soft">scale 1:{shelf.scale}</span>
         </div>

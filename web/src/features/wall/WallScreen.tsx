@@ -28,7 +28,7 @@ export function WallScreen() {
     }))
     .filter((shelf) => shelf.placements.length > 0);
   return (
-    <DropZone fills={["suited"]} className="flex min-h-[calc(100vh-53px)] flex-col px-7 pt-3">
+    <DropZone targets={["suited"]} className="flex min-h-[calc(100vh-53px)] flex-col px-7 pt-3">
       <main>
         <Summary wall={wall.data} only={only} setOnly={setOnly} workspace={workspace} />
         <div className="mt-2 grid grid-flow-dense gap-x-10 gap-y-2 md:grid-cols-2 xl:grid-cols-4">

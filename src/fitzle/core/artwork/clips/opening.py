@@ -8,8 +8,9 @@ from typing import Any, BinaryIO, NamedTuple
 
 from fitzle.core.artwork.clips.wholeness import is_whole
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
-from fitzle.core.artwork.sniff import CLIPS, FORMAT_NAMES, SNIFFED_BYTES, sniff_format
+from fitzle.core.artwork.sniff import SNIFFED_BYTES, sniff_format
 from fitzle.core.errors import ArtworkError, LimitError
+from fitzle.core.formats import CLIPS, label_of
 
 HD_FROM_PX = 720  # lines; from there on untagged pictures are BT.709, below BT.601 (usual practice of players)
 
@@ -58,7 +59,7 @@ def opened_clip(file: BinaryIO, limits: Limits = DEFAULT_LIMITS) -> Iterator[Ope
 def _check_kind(head: bytes) -> None:
     fmt = sniff_format(head)
     if fmt not in CLIPS:
-        found = f"this is a {FORMAT_NAMES[fmt]}, not a clip" if fmt else "this is not a clip that Fitzle knows"
+        found = f"this is a {label_of(fmt)}, not a clip" if fmt else "this is not a clip that Fitzle knows"
         raise ArtworkError(found, advice="Choose an MP4, MOV or WebM.")
 
 

@@ -29,7 +29,7 @@ def contents_window(pixels: Pixels, tolerance: float) -> Window | None:
     if pixels[..., 3].min() < 255:
         shown = pixels[..., 3] > max(step, measuring.VISIBLE_ALPHA)
     else:
-        backdrop = measuring.flat_backdrop(pixels)
+        backdrop = measuring.backdrop_colour(pixels)
         if backdrop is None:
             return None
         shown = measuring.shown_mask(pixels, backdrop, step)

@@ -49,11 +49,11 @@ export function Effects({ bench, part }: { bench: Bench; part: Words }) {
         label="Drawn"
         options={[
           ["full", "full"],
-          ["hollow", "hollow"],
+          ["outline", "outline only"],
         ]}
-        value={part.hollow ? "hollow" : "full"}
+        value={part.outline_only ? "outline" : "full"}
         choose={(value) =>
-          bench.change("change the letters", [{ part: part.id, field: "hollow", value: value === "hollow" }])
+          bench.change("change the letters", [{ part: part.id, field: "outline_only", value: value === "outline" }])
         }
       />
       <Optional label="Outline" on={outline != null} turn={turn("outline")}>

@@ -74,7 +74,7 @@ interface FillProps<T> {
 
 function PictureFields({ bench, fit, fill, save }: FillProps<Schemas["PictureFill"]> & { fit: FitOut }) {
   const unit = Math.min(fit.width, fit.height);
-  const focus = fill.focus ?? { x: 0.5, y: 0.5 };
+  const focal = fill.focal_point ?? { x: 0.5, y: 0.5 };
   return (
     <>
       <Line term="Picture">
@@ -85,13 +85,13 @@ function PictureFields({ bench, fit, fill, save }: FillProps<Schemas["PictureFil
       <Line term="Focus">
         <Percent
           label="Focus across"
-          value={focus.x}
-          change={(x) => save({ ...fill, focus: { ...focus, x } })}
+          value={focal.x}
+          change={(x) => save({ ...fill, focal_point: { ...focal, x } })}
         />{" "}
         <Percent
           label="Focus down"
-          value={focus.y}
-          change={(y) => save({ ...fill, focus: { ...focus, y } })}
+          value={focal.y}
+          change={(y) => save({ ...fill, focal_point: { ...focal, y } })}
         />
       </Line>
       <Line term="Zoom">
@@ -167,10 +167,10 @@ function PatternFields({ bench, fill, save }: FillProps<Schemas["Pattern"]>) {
             <Figure
               label="Turn of the pattern"
               unit="°"
-              value={fill.turn ?? 0}
+              value={fill.rotation ?? 0}
               least={-360}
               most={360}
-              change={(turn) => save({ ...fill, turn })}
+              change={(rotation) => save({ ...fill, rotation })}
             />
           </span>
         </span>

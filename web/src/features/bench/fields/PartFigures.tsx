@@ -27,10 +27,10 @@ export function PartFigures({ bench, fit, part, placed }: Props) {
         <Figure
           label="Turn"
           unit="°"
-          value={part.turn ?? 0}
+          value={part.rotation ?? 0}
           least={-360}
           most={360}
-          change={(value) => set("turn", "turn", value)}
+          change={(value) => set("turn", "rotation", value)}
         />
       </Line>
       <Line term="Opacity">

@@ -81,8 +81,8 @@ export function WordsFields({ bench, fit, part, placed }: Props) {
           ["middle", "middle"],
           ["bottom", "bottom"],
         ]}
-        value={part.level ?? "middle"}
-        choose={(level) => set("move the words in their box", "level", level)}
+        value={part.vertical_align ?? "middle"}
+        choose={(level) => set("move the words in their box", "vertical_align", level)}
       />
       <Line term="Letters">
         <Select
@@ -96,10 +96,10 @@ export function WordsFields({ bench, fit, part, placed }: Props) {
         <Figure
           label="Letter spacing"
           unit="%"
-          value={(part.spacing ?? 0) * 100}
+          value={(part.letter_spacing ?? 0) * 100}
           least={-30}
           most={200}
-          change={(value) => set("space the letters", "spacing", value / 100)}
+          change={(value) => set("space the letters", "letter_spacing", value / 100)}
         />
       </Line>
       <Line term="Line height">

@@ -20,7 +20,7 @@ interface Props {
 export function Carried({ bench, fit, gesture, scale, drawn }: Props) {
   const ids = gesture.parts.map((part) => part.part).join(",");
   const first = gesture.parts[0]!;
-  const turn = gesture.turn ?? first.turn;
+  const turn = gesture.turn ?? first.rotation;
   return (
     <img
       src={partUrl(proofUrl(bench.workspace, fit.id, fit.key, drawn), "only", ids)}
@@ -31,7 +31,7 @@ export function Carried({ bench, fit, gesture, scale, drawn }: Props) {
         width: fit.width * scale,
         height: fit.height * scale,
         transformOrigin: "0 0",
-        transform: carried(gesture.from[0]!, first.turn, gesture.to[0]!, turn, scale),
+        transform: carried(gesture.from[0]!, first.rotation, gesture.to[0]!, turn, scale),
       }}
     />
   );

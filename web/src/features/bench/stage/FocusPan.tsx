@@ -46,7 +46,7 @@ export function FocusPan({ bench, fit, scale, part }: Props) {
     const same = moved.x === shown.x && moved.y === shown.y;
     if (same) setWindow(null);
     else
-      bench.change("move the focus", [{ part: part.part, field: "focus", value: focusOf(moved, natural) }]);
+      bench.change("move the focus", [{ part: part.part, field: "focal_point", value: focusOf(moved, natural) }]);
   };
   const onDown = (event: PointerEvent<HTMLDivElement>) => {
     event.stopPropagation();

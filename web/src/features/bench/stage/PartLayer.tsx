@@ -47,7 +47,7 @@ function Grip({ bench, fit, scale, gestures, pointAt, part }: Props & { part: Pa
         top: box.y * scale,
         width: Math.max(box.width * scale, 8),
         height: Math.max(box.height * scale, 8),
-        rotate: `${part.turn}deg`,
+        rotate: `${part.rotation}deg`,
       }}
       onPointerEnter={() => pointAt(part.part)}
       onPointerLeave={() => pointAt(null)}

@@ -42,7 +42,7 @@ export function SelectionFrame({ bench, fit, scale, gestures }: Props) {
         </span>
       ))}
       {parts.map((part, index) => (
-        <Frame key={part.part} box={boxes[index]!} turn={gesture?.turn ?? part.turn} scale={scale}>
+        <Frame key={part.part} box={boxes[index]!} turn={gesture?.turn ?? part.rotation} scale={scale}>
           {only && !locked && <Handles part={part} box={boxes[index]!} scale={scale} gestures={gestures} />}
         </Frame>
       ))}

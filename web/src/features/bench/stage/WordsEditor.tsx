@@ -56,7 +56,7 @@ export function WordsEditor({
         top: stands.y * scale,
         width: stands.width * scale,
         height: stands.height * scale,
-        rotate: `${part.turn}deg`,
+        rotate: `${part.rotation}deg`,
         fontFamily: `"${face}", sans-serif`,
         lineHeight: words.line_height ?? 1.1,
         textAlign: words.align === "centre" ? "center" : words.align,

@@ -59,8 +59,8 @@ export function useGesture(bench: Bench, fit: FitOut, scale: number): Gestures {
     const placings = next.parts
       .map((part, index) => ({ part: part.part, ...next.to[index]! }))
       .filter((_, index) => next.to[index] !== next.from[index]);
-    const turned = next.turn !== null && next.turn !== next.parts[0]!.turn;
-    const fields = turned ? [{ part: next.parts[0]!.part, field: "turn", value: next.turn }] : [];
+    const turned = next.turn !== null && next.turn !== next.parts[0]!.rotation;
+    const fields = turned ? [{ part: next.parts[0]!.part, field: "rotation", value: next.turn }] : [];
     if (placings.length > 0) bench.place(stepOf(next), placings, fields);
     else if (turned) bench.change("turn", fields);
     else setGesture(null);
@@ -146,8 +146,8 @@ function resizedBy(
   const part = gesture.parts[0]!;
   const box = gesture.from[0]!;
   const keep = keepsRatio(part);
-  const free = resized(box, handle, by, part.turn, keep);
-  if (part.turn !== 0) return { to: [free], lines: [] };
+  const free = resized(box, handle, by, part.rotation, keep);
+  if (part.rotation !== 0) return { to: [free], lines: [] };
   const across = handle.x
     ? snappedSide(handle.x > 0 ? free.x + free.width : free.x, "x", lines, reach)
     : { by: 0, line: undefined };

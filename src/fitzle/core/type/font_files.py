@@ -12,7 +12,7 @@ OPEN_FILES = 160  # font files kept open; all of one family's are about six
 KEPT_OUTLINES = 6000  # glyphs
 
 
-class Face:
+class FontFile:
     """One font file."""
 
     def __init__(self, file: str) -> None:
@@ -56,17 +56,17 @@ _UNSEEN = frozenset({0x00AD, 0x200B, 0x200C, 0x200D, 0x2060, *range(0x200E, 0x20
 
 
 @lru_cache(maxsize=OPEN_FILES)
-def face_of(file: str | FilePath) -> Face:
+def font_of(file: str | FilePath) -> FontFile:
     """The opened font file."""
-    return Face(str(file))
+    return FontFile(str(file))
 
 
 @lru_cache(maxsize=KEPT_OUTLINES)
 def glyph_outline(file: str, glyph: int) -> Path:
     """A glyph's outline about its origin."""
-    face = face_of(file)
-    pen = _GlyphPen(1 / face.em)
-    face.font.draw_glyph_with_pen(glyph, pen)
+    font = font_of(file)
+    pen = _GlyphPen(1 / font.em)
+    font.font.draw_glyph_with_pen(glyph, pen)
     return pen.pen.path()
 
 

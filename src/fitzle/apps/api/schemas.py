@@ -13,17 +13,19 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.showing import LIGHT_GROUND, Showing, showing
 from fitzle.core.colour.dark_version import DARK_GROUND
 from fitzle.core.findings import Finding
+from fitzle.core.fit.state import FitState
 from fitzle.core.piece.changes import Change
 from fitzle.core.piece.document import Piece as PieceDocument
+from fitzle.core.piece.parts import Part
+from fitzle.core.piece.scoping import FieldValue
 from fitzle.core.plan.first_looks import FirstLooks
 from fitzle.core.plan.grounds import readable_ground
 from fitzle.core.plan.guides import Guide
-from fitzle.core.preflight.demands import Demand
+from fitzle.core.preflight.rule import Demand
 from fitzle.core.preflight.typefaces import Typeface
 from fitzle.core.spec.sheet import SpecSheet
 
 MOST_CHANGES = 400  # in one save: five for each part that a piece may have, less than a tenth of a second
-PlaceState = Literal["empty", "working", "fits", "risky", "refused", "out of date"]
 
 
 class Message(Schema):
@@ -119,7 +121,7 @@ class ArtworkOut(Schema):
     parent_id: UUID | None
     earlier: list[EarlierOut]
     created_at: datetime
-    fills: list[str]
+    targets: list[str]
     shown_on: str | None = None
 
     @staticmethod
@@ -169,7 +171,7 @@ class FromWeb(Schema):
     """The address of a file on the web, and the placements that it fills."""
 
     address: str
-    fills: list[str] = []
+    targets: list[str] = []
 
 
 class Place(Schema):
@@ -180,7 +182,10 @@ class Place(Schema):
 
 
 class WallProof(Schema):
-    """One placement on the wall. `drawn_*` are px on the screen at the shelf's scale; `twin_px` magnifies tiny ones."""
+    """One placement on the wall. `drawn_*` are px on the screen at the shelf's scale; `twin_px` magnifies tiny ones.
+
+    `mask` is what shows of it, as an SVG path in those px.
+    """
 
     id: UUID
     name: str
@@ -191,13 +196,14 @@ class WallProof(Schema):
     drawn_height: float
     twin_px: int | None
     max_bytes: int | None
+    limit: str
     formats: str
     ground: str
-    cut: str | None
-    radius: float
-    state: PlaceState
+    mask: str | None
+    state: FitState
     why: str
     bytes: int | None
+    weight: str
     fit: UUID | None
     key: str | None
 
@@ -225,23 +231,38 @@ class PieceOut(Schema):
 
 
 class PlacingIn(Schema):
-    """A part put at a rectangle in px of the file, everywhere or in one placement."""
+    """A part put at a rectangle in px of the file."""
 
     part: str
     x: float
     y: float
     width: float
     height: float
-    placement: str | None = None
 
 
-class Edit(Schema):
-    """Changes made on a revision; `step` names them for undo. With `proof_width` the answer brings the proof."""
+class PieceEdit(Schema):
+    """Changes made on a revision; `step` names them for undo."""
 
     revision: int
     step: str
     changes: Annotated[list[Change], Field(max_length=MOST_CHANGES)]
+
+
+class Edit(Schema):
+    """What is changed from one fit, on a revision; `step` names it for undo.
+
+    `values` of fields and `placings` of parts count `everywhere`, or only in the fit's placement; `take_back` lists
+    what is to follow the piece again there, as "part.field"; `changes` say themselves where they count. With
+    `proof_width` the answer brings the proof.
+    """
+
+    revision: int
+    step: str
+    changes: Annotated[list[Change], Field(max_length=MOST_CHANGES)] = []
+    values: Annotated[list[FieldValue], Field(max_length=MOST_CHANGES)] = []
     placings: Annotated[list[PlacingIn], Field(max_length=MOST_CHANGES)] = []
+    take_back: Annotated[list[str], Field(max_length=MOST_CHANGES)] = []
+    everywhere: bool = True
     proof_width: int | None = None
 
 
@@ -268,10 +289,17 @@ class Begin(Schema):
     starting_point: int
 
 
+class ClashOut(Schema):
+    """A change that clashes, and the value that somebody else gave."""
+
+    change: Change
+    newest: Any
+
+
 class StalePiece(Schema):
     message: str
     newest: PieceOut
-    clashes: list[Any]
+    clashes: list[ClashOut]
 
 
 class BoxOut(Schema):
@@ -310,7 +338,7 @@ class WordsPlaced(Schema):
 
     lines: list[str]
     size_px: float
-    letter_px: float
+    cap_height_px: float
     colour: str
     contrast: float | None
     family: str
@@ -324,14 +352,18 @@ class PartOut(Schema):
     name: str
     box: BoxOut
     stands: BoxOut
-    turn: float
+    rotation: float
     artwork: ArtworkPlaced | None = None
     words: WordsPlaced | None = None
 
 
 class FileOut(Schema):
+    """A made file; `weight` is its bytes and `label` its format as people write them, `settings` what it was made with."""
+
     bytes: int
+    weight: str
     format: str
+    label: str
     width: int
     height: int
     settings: str
@@ -348,7 +380,8 @@ class FitBrief(Schema):
     size: str
     drawn_width: float
     drawn_height: float
-    state: PlaceState
+    mask: str | None
+    state: FitState
     why: str
     key: str
     page: str
@@ -357,7 +390,9 @@ class FitBrief(Schema):
 class FitOut(Schema):
     """One fit with everything the bench shows. `measuring` says that the file for this state is still being made.
 
-    `parts` are those that show, back to front; `names` are what all parts are called; `proof` is a data address.
+    `key` is that of its proof. `failure` says in words why the file could not be made. `mask` is what shows of it, as
+    an SVG path in px of the file. `parts` are those that show, back to front; `here` are all parts as they are in this
+    placement by id, `names` what they are called; `proof` is a data address.
     """
 
     id: UUID
@@ -371,14 +406,18 @@ class FitOut(Schema):
     ground_given: bool
     adjusted: list[str]
     parts: list[PartOut]
-    state: PlaceState
+    state: FitState
+    failure: str
+    mask: str | None
     measuring: bool
+    deliverable: bool
     demands: list[Demand]
     findings: list[Finding]
     file: FileOut | None
     house: list[str]
     artwork_colours: list[str]
     names: dict[str, str]
+    here: dict[str, Part]
     guides: list[Guide]
     shapes: list[str]
     first_looks: FirstLooks
@@ -396,6 +435,7 @@ class DeliveredFileOut(Schema):
     width: int
     height: int
     bytes: int
+    weight: str
     version: int
     out_of_date: bool
 
@@ -405,6 +445,30 @@ class DeliveryOut(Schema):
     made_at: datetime
     by: str
     files: list[DeliveredFileOut]
+
+
+class ReadyFileOut(Schema):
+    """A file that a delivery would hand over."""
+
+    fit: UUID
+    destination_name: str
+    placement_name: str
+    folder: str
+    name: str
+    format: str
+    width: int
+    height: int
+    bytes: int
+    weight: str
+    state: FitState
+
+
+class ReadyOut(Schema):
+    """What a delivery of all that would be accepted hands over; `left_out` are filled places that have no such file."""
+
+    files: list[ReadyFileOut]
+    weight: str
+    left_out: list[str]
 
 
 class Deliver(Schema):

@@ -1,0 +1,199 @@
+"""What people do to pieces and fits: each checks who does it, writes in one transaction and queues its own work."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import NamedTuple
+from uuid import UUID
+
+from fitzle.apps.accounts.access import Access, Capability, action
+from fitzle.apps.accounts.access import save_house_style as keep_house_style
+from fitzle.apps.artwork import versions
+from fitzle.apps.artwork.library import artwork_of
+from fitzle.apps.destinations.shelves import placements_of, slugs_of
+from fitzle.apps.jobs.queue import make_later
+from fitzle.apps.pieces import fits as fitting
+from fitzle.apps.pieces import saving
+from fitzle.apps.pieces.composing import (
+    Placing,
+    artwork_change,
+    drop_of,
+    placing_changes,
+    points_for,
+    replace_changes,
+    role_part,
+)
+from fitzle.apps.pieces.fits import fit_of
+from fitzle.apps.pieces.models import Fit, Piece
+from fitzle.apps.pieces.opening import decided, open_fit
+from fitzle.apps.pieces.uses import fits_in_house_colours, fits_showing
+from fitzle.core.errors import DocumentError
+from fitzle.core.piece.changes import AnyChange, ResetField, SetField
+from fitzle.core.piece.scoping import FieldValue, scoped, taking_back
+from fitzle.core.preflight.registry import repair_changes
+from fitzle.core.type.library import offered_families
+
+AFTER_THE_ANSWER_S = 0.15  # workers would take the cores that the answer to a change needs
+
+
+class Edit(NamedTuple):
+    """What somebody wants changed from one fit, on the revision that they saw.
+
+    `values` and `placings` count everywhere or only in the fit's placement; `changes` say themselves where they count;
+    `take_back` are `part.field` that are to follow the piece again in the fit's placement.
+    """
+
+    revision: int
+    step: str
+    changes: Sequence[AnyChange] = ()
+    values: Sequence[FieldValue] = ()
+    placings: Sequence[Placing] = ()
+    take_back: Sequence[str] = ()
+    everywhere: bool = True
+
+
+@action(Capability.CHANGE)
+def change_fit(access: Access, fit_id: UUID, edit: Edit) -> Fit:
+    """Changes the piece of a fit."""
+    fit = fit_of(access.workspace, fit_id)
+    _check_placements(access, edit.changes)
+    document, place = saving.document_of(fit.piece), fit.placement.slug
+    changes = [
+        *edit.changes,
+        *taking_back(edit.take_back, place),
+        *scoped(document, place, edit.values, everywhere=edit.everywhere),
+        *placing_changes(access.workspace, fit, document, list(edit.placings), everywhere=edit.everywhere),
+    ]
+    return _saved(access, fit, edit.revision, changes, edit.step)
+
+
+@action(Capability.CHANGE)
+def repair_fit(access: Access, fit_id: UUID, name: str, part: str | None) -> Fit:
+    """Makes a repair that a finding names, for this placement only."""
+    fit = fit_of(access.workspace, fit_id)
+    opened = open_fit(access.workspace, fit)
+    evidence = decided(access.workspace, opened).evidence
+    changes = repair_changes(name, opened.document, fit.placement.slug, evidence, part)
+    return _saved(access, fit, fit.piece.revision, changes, name.replace("-", " "))
+
+
+@action(Capability.CHANGE)
+def add_role(access: Access, fit_id: UUID, revision: int, role: str) -> Fit:
+    """Adds a part that needs no artwork."""
+    fit = fit_of(access.workspace, fit_id)
+    return _saved(access, fit, revision, [role_part(access.workspace, role)], f"add a {role}")
+
+
+@action(Capability.CHANGE)
+def add_artwork(access: Access, fit_id: UUID, revision: int, artwork: str, at: tuple[float, float] | None) -> Fit:
+    """Adds a picture or mark, with its middle at (x, y) in fractions of the picture."""
+    fit = fit_of(access.workspace, fit_id)
+    return _saved(access, fit, revision, [artwork_change(access.workspace, fit, artwork, at)], "add artwork")
+
+
+@action(Capability.CHANGE)
+def replace_artwork(access: Access, fit_id: UUID, revision: int, part: str, artwork: str) -> Fit:
+    """Puts another artwork in the place of a part's own."""
+    fit = fit_of(access.workspace, fit_id)
+    changes = replace_changes(access.workspace, fit, part, artwork)
+    return _saved(access, fit, revision, changes, "replace the picture")
+
+
+@action(Capability.CHANGE)
+def bring_into(access: Access, artwork: str, target: str) -> Fit:
+    """What a drop on a proof does once the file is read."""
+    drop = drop_of(access.workspace, target)
+    revision = drop.fit.piece.revision
+    if drop.instead is not None:
+        return replace_artwork(access, drop.fit.pk, revision, drop.instead, artwork)
+    return add_artwork(access, drop.fit.pk, revision, artwork, drop.at)
+
+
+@action(Capability.CHANGE)
+def place_artwork(access: Access, artwork_id: UUID | str, targets: list[str]) -> list[Fit]:
+    """Fits an artwork into placements (ids, or ["suited"] for every empty one that it suits)."""
+    fits = fitting.place(access.workspace, access.actor, artwork_id, targets)
+    make_later(fit.pk for fit in fits)
+    return fits
+
+
+@action(Capability.CHANGE)
+def begin_piece(access: Access, placement_id: UUID, number: int) -> Fit:
+    """A new piece from a starting point, standing in the placement."""
+    [placement] = placements_of(access.workspace, [placement_id])
+    points = points_for(access.workspace, placement)
+    if not 0 <= number < len(points):
+        raise DocumentError("there is no such starting point")
+    document = points[number].piece.model_copy(update={"subject": placement.spec.name})
+    [fit] = fitting.stand(saving.create_piece(access.workspace, access.actor, document), [placement])
+    make_later([fit.pk])
+    return fit
+
+
+@action(Capability.CHANGE)
+def empty_placement(access: Access, fit_id: UUID) -> None:
+    """Takes a piece out of a placement; the piece itself stays."""
+    fitting.take_away(fit_of(access.workspace, fit_id))
+
+
+@action(Capability.CHANGE)
+def join_versions(access: Access, artwork_id: UUID, other: UUID | None) -> None:
+    """Joins a mark with another one as its version, or parts it from those it is joined with."""
+    mark = artwork_of(access.workspace, artwork_id)
+    before = fits_showing(access.workspace, mark.pk)
+    if other is None:
+        versions.part(mark)
+    else:
+        versions.join(mark, artwork_of(access.workspace, other))
+    after = fits_showing(access.workspace, mark.pk)
+    make_later({fit.pk for fit in (*before, *after)})
+
+
+@action(Capability.CHANGE)
+def save_house_style(access: Access, colours: list[dict[str, str]], heading: str, text: str, naming: str) -> None:
+    """Another house style; what is coloured by it is made anew, all else judged anew. Raises DocumentError."""
+    known = {family.name for family in offered_families()}
+    for face in (heading, text):
+        if face and face not in known:
+            raise DocumentError(f"there is no typeface {face!r}", advice="Choose one of those that ship with Fitzle.")
+    keep_house_style(access.workspace, colours, heading, text, naming)
+    first = fits_in_house_colours(access.workspace)
+    make_later(dict.fromkeys(fit.pk for fit in (*first, *fitting.all_fits(access.workspace))))
+
+
+@action(Capability.CHANGE)
+def change_piece(access: Access, piece_id: UUID, revision: int, changes: Sequence[AnyChange], step: str) -> Piece:
+    """Saves changes to a piece."""
+    _check_placements(access, changes)
+    piece = saving.piece_of(access.workspace, piece_id)
+    return _queued(saving.save_changes(piece, access.actor, revision, changes, step))
+
+
+@action(Capability.CHANGE)
+def undo(access: Access, piece_id: UUID) -> Piece:
+    """Takes the last step back."""
+    return _queued(saving.step_back(saving.piece_of(access.workspace, piece_id)))
+
+
+@action(Capability.CHANGE)
+def redo(access: Access, piece_id: UUID) -> Piece:
+    """Does the step again that was taken back."""
+    return _queued(saving.step_forward(saving.piece_of(access.workspace, piece_id)))
+
+
+def _check_placements(access: Access, changes: Sequence[AnyChange]) -> None:
+    """Raises DocumentError where a change is for a placement that the workspace does not have."""
+    named = {change.placement for change in changes if isinstance(change, SetField | ResetField) and change.placement}
+    missing = named - slugs_of(access.workspace) if named else set()
+    if missing:
+        raise DocumentError(f"there is no placement {min(missing)!r}")
+
+
+def _saved(access: Access, fit: Fit, revision: int, changes: Sequence[AnyChange], step: str) -> Fit:
+    _queued(saving.save_changes(fit.piece, access.actor, revision, changes, step))
+    return fit
+
+
+def _queued(piece: Piece) -> Piece:
+    make_later(piece.fits.values_list("pk", flat=True), after_seconds=AFTER_THE_ANSWER_S)
+    return piece

@@ -1,0 +1,30 @@
+"""How long a search may take."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+
+USUAL_SECONDS = 10.0
+
+
+class Budget:
+    """Seconds for one search, counted from when it is made; `ended_early` once something had to be left out.
+
+    `clock` gives seconds and is replaced in tests.
+    """
+
+    def __init__(self, seconds: float = USUAL_SECONDS, clock: Callable[[], float] = time.monotonic) -> None:
+        self.seconds, self._clock, self._began = seconds, clock, clock()
+        self.ended_early = False
+
+    @property
+    def used(self) -> float:
+        """Seconds since it was made."""
+        return self._clock() - self._began
+
+    def allows(self, seconds: float = 0.0) -> bool:
+        """Whether a step that takes about so long may still begin; a no is remembered."""
+        fine = self.used + seconds <= self.seconds
+        self.ended_early = self.ended_early or not fine
+        return fine

@@ -1,0 +1,124 @@
+"""Rendered pixels about to be encoded, and how much an encoding of them lost."""
+
+from __future__ import annotations
+
+import io
+from functools import cached_property
+from threading import Thread
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fitzle.core.encode.tiles import tiled
+from fitzle.core.libvips import libvips
+
+if TYPE_CHECKING:
+    from fitzle.core.encode.ssimulacra2 import Reference
+
+DRAWN_SHARE = 0.5
+DARK_GROUND, LIGHT_GROUND = 26, 230  # grey on which a picture with alpha is compared (facts/encoding.md)
+COMPARED_PIXELS = 250_000  # candidates are compared on tiles of about so many px together
+SCORED_PIXELS = 2_500_000  # above that the chosen file is scored on tiles too: 16 megapixels would take 8 s
+
+Pixels = NDArray[np.uint8]
+
+
+class Raster:
+    """Pixels (h, w, 4) uint8, sRGB, straight alpha; the colour of clear pixels is made 0 so that it costs nothing."""
+
+    def __init__(self, pixels: Pixels) -> None:
+        self.opaque = bool(pixels[..., 3].min() == 255)
+        self.pixels = pixels if self.opaque else pixels * (pixels[..., 3:] > 0)
+        self.height, self.width = pixels.shape[:2]
+        self._preparing: Thread | None = None
+
+    @cached_property
+    def rgb(self) -> Pixels:
+        """(h, w, 3) without alpha."""
+        return np.ascontiguousarray(self.pixels[..., :3])
+
+    @cached_property
+    def bands(self) -> Pixels:
+        """(h, w, 3) where opaque, else (h, w, 4)."""
+        return self.rgb if self.opaque else self.pixels
+
+    @cached_property
+    def vips(self) -> Any:
+        """As a vips image in sRGB."""
+        pyvips = libvips()
+        return pyvips.Image.new_from_array(self.bands).copy(interpretation="srgb")
+
+    @cached_property
+    def drawn(self) -> bool:
+        """Whether most pixels are the same as their neighbour: drawn rather than photographed."""
+        return bool((self.pixels[:, 1:] == self.pixels[:, :-1]).all(axis=-1).mean() >= DRAWN_SHARE)
+
+    @cached_property
+    def sample(self) -> Raster | None:
+        """Tiles of it as a smaller raster, to foresee how large its files get; None where it is small itself."""
+        tiles = tiled(self.pixels, COMPARED_PIXELS)
+        return None if tiles is self.pixels else Raster(np.ascontiguousarray(tiles))
+
+    @property
+    def sampled_share(self) -> float:
+        """The area of the sample as a share of all of it."""
+        sample = self.sample
+        return sample.width * sample.height / (self.width * self.height) if sample else 1.0
+
+    def expect_scoring(self) -> None:
+        """Begins with what every score of this raster needs, beside the encoders, which use one core each."""
+        if self._preparing is None:
+            self._preparing = Thread(target=self._prepare, daemon=True)
+            self._preparing.start()
+
+    def score(self, data: bytes) -> float:
+        """SSIMULACRA2 of an encoded file against this raster; with alpha the worse of a dark and a light ground."""
+        return self._scored(data, SCORED_PIXELS)
+
+    def compared_score(self, data: bytes) -> float:
+        """About that, on tiles: enough to tell which of two files is better, in a fraction of the time."""
+        return self._scored(data, COMPARED_PIXELS)
+
+    def _scored(self, data: bytes, pixels: int) -> float:
+        from PIL import Image
+
+        if self._preparing is not None:
+            self._preparing.join()
+        with Image.open(io.BytesIO(data)) as opened:
+            found = np.asarray(opened.convert("RGBA"))
+        if np.array_equal(found, self.pixels):
+            return 100.0
+        shown = self._grounds(tiled(found, pixels))
+        pairs = zip(self._references(pixels), shown, strict=True)
+        return float(round(max(0.0, min(reference.score(one) for reference, one in pairs)), 1))
+
+    def _prepare(self) -> None:
+        self._references(COMPARED_PIXELS)
+
+    def _references(self, pixels: int) -> list[Reference]:
+        return self._whole_references if pixels == SCORED_PIXELS else self._tile_references
+
+    @cached_property
+    def _whole_references(self) -> list[Reference]:
+        return self._made_references(SCORED_PIXELS)
+
+    @cached_property
+    def _tile_references(self) -> list[Reference]:
+        if self.width * self.height <= COMPARED_PIXELS:
+            return self._whole_references
+        return self._made_references(COMPARED_PIXELS)
+
+    def _made_references(self, pixels: int) -> list[Reference]:
+        from fitzle.core.encode.ssimulacra2 import Reference
+
+        return [Reference(shown) for shown in self._grounds(tiled(self.pixels, pixels))]
+
+    def _grounds(self, pixels: Pixels) -> list[Pixels]:
+        if self.opaque:
+            return [np.ascontiguousarray(pixels[..., :3])]
+        alpha = pixels[..., 3:].astype(np.float32) / 255
+        return [
+            np.rint(pixels[..., :3] * alpha + grey * (1 - alpha)).astype(np.uint8)
+            for grey in (DARK_GROUND, LIGHT_GROUND)
+        ]

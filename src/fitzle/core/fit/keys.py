@@ -1,0 +1,77 @@
+"""What is made, judged and drawn anew: hashes of exactly what a file, a judgement and a proof depend on.
+
+Names, locks, the order in lists, naming rules, upload fields and capacity are in none of them. A field that has its
+default value counts as not there, so that a field that a later version adds makes nothing anew.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from typing import Any
+
+from fitzle.core.fit.request import Resolved
+from fitzle.core.piece.parts import AnyPart, ArtworkPart, WordsPart, artwork_of_part
+from fitzle.core.plan.grounds import takes_alpha
+from fitzle.core.plan.padding import follows_mask
+from fitzle.core.plan.planning import planned_size
+from fitzle.core.preflight.legibility import AUTO
+from fitzle.core.preflight.registry import RULES_VERSION
+
+ENGINE = "3"  # raise it when rendering or encoding changes, so that kept files are made anew
+_UNDRAWN = {"name", "locked", "hidden"}  # fields of a part that change no pixel; hidden parts are left out whole
+_JUDGED = (
+    "size formats max_bytes transparency motion covered veil mask windows seen grounds".split()
+)  # what of a sheet a rule looks at
+
+
+def file_key(resolved: Resolved) -> str:
+    """Changes when a byte of the file would: what is drawn, the formats, the limit."""
+    sheet = resolved.sheet
+    return _hash("file", _drawn(resolved), list(sheet.formats), sheet.max_bytes)
+
+
+def proof_key(resolved: Resolved) -> str:
+    """Changes when a pixel of the proof would: what is drawn."""
+    return _hash("proof", _drawn(resolved))
+
+
+def judgement_key(resolved: Resolved) -> str:
+    """Changes when a finding could: the file, how and where it is seen, the rules, the colours that repairs offer."""
+    judged = resolved.sheet.model_dump(mode="json", include=set(_JUDGED))
+    return _hash("judgement", file_key(resolved), judged, RULES_VERSION, list(resolved.house))
+
+
+def _drawn(resolved: Resolved) -> dict[str, Any]:
+    """Everything that a pixel follows from, and nothing of the sheet that this very piece does not ask for."""
+    sheet, facts, versions = resolved.sheet, resolved.facts, resolved.versions
+    shown = [part for part in resolved.parts if not part.hidden]
+    artworks = sorted({artwork for part in shown if (artwork := artwork_of_part(part))})
+    others = {name: versions[name] for name in artworks if name in versions}
+    coloured = any(isinstance(part, WordsPart) and part.colour == AUTO for part in shown)
+    alpha = takes_alpha(sheet)
+    masked = any(isinstance(part, ArtworkPart) and follows_mask(part, facts[part.artwork]) for part in shown)
+    return {
+        "size": list(planned_size(resolved.parts, sheet, facts)),
+        "parts": [_part(part) for part in shown],
+        "artworks": {name: _content(resolved, name) for name in artworks},
+        "versions": {name: [_content(resolved, one) for one in all_] for name, all_ in others.items()},
+        "alpha": alpha,
+        "mask": sheet.mask.model_dump(mode="json") if sheet.mask and masked else None,
+        "grounds": list(sheet.grounds) if coloured or others or not alpha else None,
+        "veil": sheet.veil.model_dump(mode="json") if sheet.veil and (coloured or others) else None,
+        "house": list(resolved.house) if coloured else None,
+    }
+
+
+def _part(part: AnyPart) -> dict[str, Any]:
+    return part.model_dump(mode="json", exclude=_UNDRAWN, exclude_defaults=True)
+
+
+def _content(resolved: Resolved, name: str) -> str:
+    return resolved.request.artworks[name].sha256
+
+
+def _hash(kind: str, *values: Any) -> str:
+    text = json.dumps([kind, ENGINE, *values], sort_keys=True)
+    return hashlib.sha256(text.encode()).hexdigest()[:32]

@@ -1,0 +1,83 @@
+"""A decided fit made a file, and judged as its destination and the eye would."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import replace
+from typing import NamedTuple
+
+from fitzle.core.artwork.sources import Source
+from fitzle.core.encode.budget import Budget
+from fitzle.core.encode.choosing import best_file
+from fitzle.core.encode.rendered import Rendered
+from fitzle.core.encode.result import Choice, Encoded
+from fitzle.core.findings import Finding, Verdict, verdict_of
+from fitzle.core.fit.deciding import Decided
+from fitzle.core.preflight.file_facts import FileFacts, read_file_facts
+from fitzle.core.preflight.registry import demands_of, judged
+from fitzle.core.preflight.rule import Demand, Evidence
+from fitzle.core.render.painting import paint
+from fitzle.core.render.svg import svg_of
+from fitzle.core.spec.naming import file_name
+from fitzle.core.spec.sheet import SpecSheet
+
+
+class Judgement(NamedTuple):
+    """All findings, the worst first, and the demands of the sheet beside what was measured."""
+
+    findings: list[Finding]
+    demands: list[Demand]
+
+    @property
+    def verdict(self) -> Verdict:
+        """The worst of all findings."""
+        return verdict_of(self.findings)
+
+
+class Made(NamedTuple):
+    """A decided fit with what the search for its file came to, judged."""
+
+    decided: Decided
+    choice: Choice
+    judgement: Judgement
+
+    @property
+    def encoded(self) -> Encoded | None:
+        """The file; None where none could be made, the findings say why."""
+        return self.choice.best
+
+
+def make_fit(decided: Decided, sources: Mapping[str, Source], budget: Budget | None = None) -> Made:
+    """Renders, finds the best file within the budget and judges it; `sources` are by all ids."""
+    choice = make_file(decided, sources, budget)
+    file = read_file_facts(choice.best.data) if choice.best else None
+    return Made(decided, choice, judge_fit(decided, choice, file))
+
+
+def make_file(decided: Decided, sources: Mapping[str, Source], budget: Budget | None = None) -> Choice:
+    """The best file of a decided fit."""
+    plan, own = decided.plan, decided.planned.sources(sources)
+    rendered = Rendered(lambda: paint(plan, own), lambda: svg_of(plan, own))
+    return best_file(rendered, decided.resolved.sheet, plan.size, budget)
+
+
+def judge_fit(decided: Decided, choice: Choice, file: FileFacts | None) -> Judgement:
+    """All rules on a fit whose file was made; `file` is what the file is by its own bytes."""
+    evidence = replace(decided.evidence, choice=choice, file=file)
+    demands = demands_of(file, evidence.sheet) if file else []
+    return Judgement(judged(evidence, "plan", "pixels", "file"), demands)
+
+
+def judge_finished(data: bytes, name: str, sheet: SpecSheet) -> tuple[FileFacts, Judgement]:
+    """A file made anywhere against a spec sheet; raises ArtworkError when it cannot be read."""
+    file = read_file_facts(data, name)
+    findings = judged(Evidence(sheet, file=file), "file")
+    return file, Judgement(findings, demands_of(file, sheet))
+
+
+def name_of(made: Made, subject: str, date: str = "", version: str = "") -> str:
+    """The delivered file's name by the sheet's rule; only for a fit that has a file."""
+    sheet = made.decided.resolved.sheet
+    fmt = made.encoded.format if made.encoded else sheet.formats[0]
+    size = made.decided.plan.size
+    return file_name(sheet.naming, fmt, subject=subject, placement=sheet.name, size=size, date=date, version=version)

@@ -1,0 +1,91 @@
+"""What is kept of a file that was made: its files by content, what was tried, and how it came out."""
+
+from __future__ import annotations
+
+import hashlib
+from typing import Literal
+
+from fitzle.core.encode.result import Candidate, Choice, Encoded, Problem
+from fitzle.core.encode.settings import Settings
+from fitzle.core.findings import Frozen
+from fitzle.core.formats import Format
+from fitzle.core.units import Size
+
+
+class FileRecord(Frozen):
+    """One file of a rendition, kept under its SHA-256; sizes in px and bytes. The first one is the file itself."""
+
+    sha256: str
+    bytes: int
+    format: Format
+    width: int
+    height: int
+    settings: Settings
+    score: float
+
+    @property
+    def size(self) -> Size:
+        """Width and height in px."""
+        return Size(self.width, self.height)
+
+
+class CandidateRecord(Frozen):
+    """One file that was tried."""
+
+    format: Format
+    settings: Settings
+    bytes: int
+    score: float | None = None
+
+
+class Outcome(Frozen):
+    """How making the file came out.
+
+    `made`: there is a file, or `problem` says why no file can be; `failed`: something went wrong on our side, and
+    `message` says what.
+    """
+
+    kind: Literal["made", "failed"] = "made"
+    problem: Problem = ""
+    message: str = ""
+    ended_early: bool = False
+    budget_seconds: float = 0.0
+
+
+class RenditionRecord(Frozen):
+    """A rendition: what one file key stands for."""
+
+    files: tuple[FileRecord, ...] = ()
+    candidates: tuple[CandidateRecord, ...] = ()
+    outcome: Outcome = Outcome()
+
+
+def record_of(choice: Choice, size: Size) -> RenditionRecord:
+    """What is kept of a choice."""
+    files = (_file(choice.best, size),) if choice.best else ()
+    candidates = tuple(CandidateRecord(**entry._asdict()) for entry in choice.candidates)
+    outcome = Outcome(problem=choice.problem, ended_early=choice.ended_early, budget_seconds=choice.budget_seconds)
+    return RenditionRecord(files=files, candidates=candidates, outcome=outcome)
+
+
+def choice_of(record: RenditionRecord, data: bytes = b"") -> Choice:
+    """The choice that a record was made of, with the bytes of its file where somebody read them."""
+    best = None
+    if record.files:
+        first = record.files[0]
+        best = Encoded(data, first.format, first.settings, first.score)
+    candidates = [Candidate(entry.format, entry.settings, entry.bytes, entry.score) for entry in record.candidates]
+    outcome = record.outcome
+    return Choice(best, candidates, outcome.problem, outcome.ended_early, outcome.budget_seconds)
+
+
+def failed(message: str) -> RenditionRecord:
+    """What is kept where making the file went wrong on our side."""
+    return RenditionRecord(outcome=Outcome(kind="failed", message=message))
+
+
+def _file(found: Encoded, size: Size) -> FileRecord:
+    return FileRecord(
+        sha256=hashlib.sha256(found.data).hexdigest(), bytes=len(found.data), format=found.format, width=size.width,
+        height=size.height, settings=found.settings, score=found.score,
+    )  # fmt: skip

@@ -1,0 +1,74 @@
+"""What a fit is asked to be, and its layers of differences resolved."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import NamedTuple
+
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.piece.document import Piece, Row, parts_in
+from fitzle.core.piece.parts import AnyPart
+from fitzle.core.spec.sheet import SpecSheet
+
+
+class FitArtwork(NamedTuple):
+    """An artwork that a fit may show: its facts and the SHA-256 of the file that stands for it."""
+
+    facts: ArtworkFacts
+    sha256: str
+
+
+class FitRequest(NamedTuple):
+    """A piece for a placement, with everything that its file follows from.
+
+    `artworks` are by the ids that the piece uses, other versions of its marks included; `versions` are for each mark
+    the ids of its others. `house` are the business's colours (hex). Where the last two are empty the piece's own hold.
+    `placement` is the slug under which the piece keeps its adjustments.
+    """
+
+    piece: Piece
+    sheet: SpecSheet
+    placement: str
+    artworks: Mapping[str, FitArtwork]
+    take: str = ""
+    row: Row | None = None
+    house: tuple[str, ...] = ()
+    versions: Mapping[str, tuple[str, ...]] = {}
+
+
+class Resolved(NamedTuple):
+    """A request with its layers resolved: the parts as they are here, hidden ones included, back to front."""
+
+    request: FitRequest
+    parts: tuple[AnyPart, ...]
+
+    @property
+    def sheet(self) -> SpecSheet:
+        """The spec sheet of the placement."""
+        return self.request.sheet
+
+    @property
+    def facts(self) -> dict[str, ArtworkFacts]:
+        """The facts of all artwork by id."""
+        return {name: artwork.facts for name, artwork in self.request.artworks.items()}
+
+    @property
+    def house(self) -> tuple[str, ...]:
+        """The colours that automatic ones are chosen from."""
+        return self.request.house or self.request.piece.house
+
+    @property
+    def versions(self) -> dict[str, tuple[str, ...]]:
+        """For each mark its other versions that are there."""
+        known = self.request.versions or self.request.piece.versions
+        there = self.request.artworks
+        return {name: found for name, all_ in known.items() if (found := tuple(one for one in all_ if one in there))}
+
+
+def resolve(request: FitRequest) -> Resolved:
+    """Piece ← take ← row ← placement: of two layers that change the same field the later one wins.
+
+    Raises DocumentError for a take or a field of the row that the piece does not have.
+    """
+    parts = parts_in(request.piece, request.placement, request.take, request.row)
+    return Resolved(request, parts)

@@ -1,0 +1,67 @@
+"""The one state that a placement or a fit is in; every screen shows this one."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Literal, NamedTuple
+
+from fitzle.core.findings import Finding, verdict_of
+from fitzle.core.fit.record import RenditionRecord
+from fitzle.core.preflight.registry import label_of_finding
+
+FitState = Literal["empty", "working", "fits", "risky", "refused", "out of date", "failed"]
+
+
+class Standing(NamedTuple):
+    """What is known of a fit in its present state.
+
+    `record` is the rendition under its file key and `findings` are those of its judgement, None while they are not
+    made; `expected` are findings known before that. `delivered` is the file key that was
+    delivered last, None if none was.
+    """
+
+    file_key: str
+    record: RenditionRecord | None
+    findings: Sequence[Finding] | None
+    expected: Sequence[Finding] = ()
+    delivered: str | None = None
+
+    @property
+    def made(self) -> bool:
+        """Whether its file is made and judged, or cannot be."""
+        return self.record is not None and (self.findings is not None or self.record.outcome.kind == "failed")
+
+    @property
+    def deliverable(self) -> bool:
+        """Whether there is a file and the destination would take it."""
+        known = self.record is not None and self.findings is not None and bool(self.record.files)
+        return known and verdict_of(list(self.findings or ())) != "refused"
+
+    @property
+    def out_of_date(self) -> bool:
+        """Whether another file than the present one was delivered last."""
+        return self.delivered is not None and self.delivered != self.file_key
+
+
+class ShownState(NamedTuple):
+    """A state and its reason in a few words, empty where there is nothing to say."""
+
+    state: FitState
+    why: str = ""
+
+
+def fit_state(standing: Standing | None) -> ShownState:
+    """The state of a fit; None is a placement that nothing stands in."""
+    if standing is None:
+        return ShownState("empty")
+    if standing.record and standing.record.outcome.kind == "failed":
+        return ShownState("failed", "the file could not be made")
+    findings = standing.expected if standing.findings is None else standing.findings
+    verdict = verdict_of(list(findings))
+    if verdict != "fits":
+        return ShownState(verdict, next(label_of_finding(one) for one in findings if one.severity == verdict))
+    if not standing.made:
+        return ShownState("working", "measuring")
+    if standing.out_of_date:
+        return ShownState("out of date", "changed since delivery")
+    return ShownState("fits")

@@ -1,0 +1,26 @@
+"""Text as a name that is safe on every system."""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+
+LONGEST_STEM = 120  # characters; with folder and extension well below the 255 bytes of common file systems
+_RESERVED = {"con", "prn", "aux", "nul", *(f"{port}{n}" for port in ("com", "lpt") for n in range(1, 10))}
+_UNSAFE = re.compile(r'[\x00-\x1f\x7f<>:"/\\|?*#%&{}$!\'@+`=^;,~\[\]()]+')
+_SPLIT_LETTERS = {"ß": "ss", "æ": "ae", "ø": "o", "ł": "l", "đ": "d", "œ": "oe"}
+
+
+def safe_stem(text: str, longest: int = LONGEST_STEM) -> str:
+    """Text as a file name without extension: lower-case ASCII where possible, words joined by hyphens.
+
+    At most `longest` bytes.
+    """
+    lowered = "".join(_SPLIT_LETTERS.get(letter, letter) for letter in text.lower())
+    plain = unicodedata.normalize("NFKD", lowered)
+    plain = "".join(letter for letter in plain if not unicodedata.combining(letter))
+    plain = re.sub(r"[^\w\s.-]", "-", _UNSAFE.sub("-", plain))
+    plain = re.sub(r"[\s-]+", "-", plain)
+    plain = re.sub(r"-*([_.])-*", r"\1", plain).strip("-._ ")
+    plain = plain.encode("utf-8")[:longest].decode("utf-8", "ignore").rstrip("-._ ") or "picture"
+    return f"{plain}-file" if plain.split(".")[0] in _RESERVED else plain
