@@ -3,7 +3,7 @@
 import pytest
 
 from fitzle.core.errors import ArtworkError, ValueOutOfRange
-from fitzle.core.units import parse_length, parse_ratio, words_for_bytes
+from fitzle.core.units import parse_length, parse_ratio, words_for_bytes, words_for_weight
 
 
 @pytest.mark.parametrize(
@@ -49,3 +49,19 @@ def test_an_error_says_what_where_and_what_to_do() -> None:
     error = ArtworkError("cut off", subject="a.png", expected="whole", actual="half", advice="Export it again.")
     assert error.message == "a.png: cut off (expected whole, found half). Export it again."
     assert error.about("b.png").message.startswith("b.png: ")
+
+
+@pytest.mark.parametrize(
+    ("count", "limit", "words"),
+    [
+        (246_400, 300_000, "246 of 300 KB"),
+        (4_300, 30_000, "4.3 of 30 KB"),
+        (400, 900, "400 of 900 bytes"),
+        (1_250_000, 1_500_000, "1.2 of 1.5 MB"),
+        (246_400, None, "246 KB"),
+        (None, 300_000, "up to 300 KB"),
+        (None, None, "any weight"),
+    ],
+)
+def test_a_weight_stands_beside_its_limit_in_its_unit(count: int | None, limit: int | None, words: str) -> None:
+    assert words_for_weight(count, limit) == words

@@ -192,34 +192,6 @@ def test_a_window_stays_inside_its_picture() -> None:
     about(call("pan", "spread", box(0, 0, 100, 80), box(25, 20, 50, 40), natural), box(-50, -40, 200, 160))
 
 
-@pytest.mark.parametrize(
-    ("count", "words"),
-    [
-        (0, "0 bytes"),
-        (999, "999 bytes"),
-        (1000, "1.0 KB"),
-        (9949, "9.9 KB"),
-        (300_000, "300 KB"),
-        (1_500_000, "1.5 MB"),
-    ],
-)
-def test_bytes_are_written_as_destinations_write_them(count: int, words: str) -> None:
-    assert call("words", "wordsForBytes", count) == words
-
-
-@pytest.mark.parametrize(
-    ("count", "limit", "words"),
-    [
-        (246_400, 300_000, "246 of 300 KB"),
-        (4_300, 30_000, "4.3 of 30 KB"),
-        (400, 900, "400 of 900 bytes"),
-        (1_250_000, 1_500_000, "1.3 of 1.5 MB"),
-    ],
-)
-def test_bytes_stand_beside_their_limit_in_its_unit(count: int, limit: int, words: str) -> None:
-    assert call("words", "wordsForGauge", count, limit) == words
-
-
 def test_one_and_many() -> None:
     assert call("words", "plural", 1, "thing", "things") == "1 thing"
     assert call("words", "plural", 0, "thing", "things") == "0 things"

@@ -163,6 +163,7 @@ UPLOAD_LIMIT_BYTES = int(os.environ.get("FITZLE_UPLOAD_BYTES", "100000000"))
 UPLOAD_LIMIT_CLIP_BYTES = int(os.environ.get("FITZLE_CLIP_BYTES", "1000000000"))
 UPLOAD_LIMIT_PIXELS = int(os.environ.get("FITZLE_UPLOAD_PIXELS", "100000000"))
 UPLOAD_LIMIT_FILES = 50
+UPLOAD_LIMIT_FOLDER = 500  # files that the pages take of folders at a time, one request each
 SEARCH_SECONDS = float(os.environ.get("FITZLE_SEARCH_SECONDS", "10"))  # for the best file of one fit
 FILE_UPLOAD_MAX_MEMORY_SIZE = 5_000_000
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000

@@ -71,6 +71,18 @@ def parse_ratio(text: str) -> float:
     return width / height
 
 
+def words_for_weight(count: int | None, limit: int | None) -> str:
+    """A weight beside its limit, in the limit's unit: `246 of 300 KB`; `up to 300 KB` where there is no file yet."""
+    if count is None:
+        return f"up to {words_for_bytes(limit)}" if limit else "any weight"
+    if not limit:
+        return words_for_bytes(count)
+    most, unit = words_for_bytes(limit).split(" ")
+    value = count / {"MB": BYTES_PER_KB**2, "KB": BYTES_PER_KB}.get(unit, 1)
+    shown = f"{value:.0f}" if unit == "bytes" or value >= 10 else f"{value:.1f}"
+    return f"{shown} of {most} {unit}"
+
+
 def words_for_bytes(count: int) -> str:
     """A count of bytes the way a person writes it: `246 KB`, `1.5 MB` (decimal)."""
     if count < BYTES_PER_KB:

@@ -10,9 +10,11 @@ export type ArtworkOut = Schemas["ArtworkOut"];
 export type ArtworkPlaced = Schemas["ArtworkPlaced"];
 export type WordsPlaced = Schemas["WordsPlaced"];
 export type DocumentPart = FitOut["piece"]["document"]["parts"][number];
-export type Change = Schemas["Change"];
+/** A field set or taken back, a part added, removed or moved. */
+export type Change = Schemas["PieceEdit"]["changes"][number];
 export type Placing = Schemas["PlacingIn"];
 export type PlaceState = WallProof["state"];
+export type Limits = Schemas["LimitsOut"];
 export type PreparationOut = Schemas["PreparationOut"];
 export type Step = Schemas["Preparation"]["steps"][number];
 export type StepOf<Kind extends Step["kind"]> = Extract<Step, { kind: Kind }>;

@@ -13,11 +13,26 @@ export const sessionQuery = () =>
     staleTime: 60_000,
   });
 
-export const wallQuery = (workspace: string) =>
+/** The room that a shelf has on the screen, in px. */
+export interface Room {
+  room: number;
+  /** The room of a shelf with a single place. */
+  alone: number;
+  tall: number;
+}
+
+const USUAL_ROOM: Room = { room: 592, alone: 592, tall: 64 };
+
+export const wallQuery = (workspace: string, room = USUAL_ROOM) =>
   queryOptions({
-    queryKey: [workspace, "wall"],
+    queryKey: [workspace, "wall", room],
     queryFn: () =>
-      answerOf(client.GET("/api/workspaces/{workspace}/wall", { params: { path: { workspace } } })),
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/wall", {
+          params: { path: { workspace }, query: { ...room } },
+        }),
+      ),
+    placeholderData: (before) => before,
     refetchInterval: (query) =>
       query.state.data?.shelves.some((shelf) => shelf.placements.some((entry) => entry.state === "working"))
         ? BUSY_MS
@@ -153,6 +168,20 @@ export const startingPointsQuery = (workspace: string, placement: string) =>
           params: { path: { workspace, placement } },
         }),
       ),
+  });
+
+/** What a delivery would hand over. */
+export const readyQuery = (workspace: string, changed: boolean) =>
+  queryOptions({
+    queryKey: [workspace, "ready", changed],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/deliveries/ready", {
+          params: { path: { workspace }, query: { changed } },
+        }),
+      ),
+    staleTime: 0,
+    gcTime: 0,
   });
 
 export const deliveriesQuery = (workspace: string) =>

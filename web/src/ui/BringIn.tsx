@@ -2,6 +2,7 @@ import { useRef } from "react";
 
 import { Button } from "./Button";
 import { chosenFolder } from "./droppedFiles";
+import { useLimits } from "./useLimits";
 import { useUploads } from "./useUploads";
 
 interface Props {
@@ -22,9 +23,11 @@ const FOLDER = { webkitdirectory: "" }; // known to all browsers, not to the typ
 export function BringIn({ targets, label, look = "plain", folder = false, brought }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const { bring } = useUploads();
+  const { files_of_a_folder } = useLimits();
   const take = (files: File[]) => {
     if (folder)
-      for (const batch of chosenFolder(files)) bring(batch.files, targets, batch.folder ? [batch.folder] : []);
+      for (const batch of chosenFolder(files, files_of_a_folder))
+        bring(batch.files, targets, batch.folder ? [batch.folder] : []);
     else bring(files, targets);
     brought?.();
   };

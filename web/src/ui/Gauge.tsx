@@ -1,15 +1,8 @@
-import { wordsForBytes, wordsForGauge } from "../measure/words";
+import type { WallProof } from "../api/client";
 
-/** Bytes against their limit as a thin gauge with its figures. */
-export function Gauge({
-  bytes,
-  limit,
-  colour,
-}: {
-  bytes: number | null;
-  limit: number | null;
-  colour: string;
-}) {
+/** Bytes against their limit as a thin gauge with its figures; the words are the server's. */
+export function Gauge({ proof, colour }: { proof: WallProof; colour: string }) {
+  const { bytes, max_bytes: limit } = proof;
   const share = bytes === null || !limit ? 0 : Math.min(1, bytes / limit);
   return (
     <span className="figure flex items-center gap-2 whitespace-nowrap text-soft">
@@ -19,12 +12,7 @@ export function Gauge({
           style={{ width: share > 0 ? Math.max(2, 44 * share) : 0 }}
         />
       </span>
-      {gaugeWords(bytes, limit)}
+      {proof.weight}
     </span>
   );
-}
-
-function gaugeWords(bytes: number | null, limit: number | null): string {
-  if (bytes === null) return limit ? `up to ${wordsForBytes(limit)}` : "any weight";
-  return limit ? wordsForGauge(bytes, limit) : wordsForBytes(bytes);
 }

@@ -4,8 +4,8 @@ import { useState } from "react";
 interface Props {
   label: string;
   value: number;
-  least: number;
-  most: number;
+  least?: number;
+  most?: number;
   step?: number;
   /** The value in words with its unit. */
   words: (value: number) => string;
@@ -13,7 +13,7 @@ interface Props {
 }
 
 /** A figure on a line with its value beside it; saved when it is let go. */
-export function Slider({ label, value, least, most, step = 1, words, change }: Props) {
+export function Slider({ label, value, least = 0, most = 100, step = 1, words, change }: Props) {
   const [moving, setMoving] = useState<number | null>(null);
   const shown = moving ?? value;
   return (

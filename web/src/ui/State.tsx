@@ -1,4 +1,13 @@
-import { Ban, Check, Clock3, LoaderCircle, Square, TriangleAlert, type LucideIcon } from "lucide-react";
+import {
+  Ban,
+  Check,
+  Clock3,
+  LoaderCircle,
+  OctagonX,
+  Square,
+  TriangleAlert,
+  type LucideIcon,
+} from "lucide-react";
 
 import type { PlaceState } from "../api/client";
 
@@ -13,6 +22,7 @@ export const STATES: Record<PlaceState, Look> = {
   refused: { symbol: Ban, colour: "text-refused" },
   "out of date": { symbol: Clock3, colour: "text-outdated" },
   empty: { symbol: Square, colour: "text-empty" },
+  failed: { symbol: OctagonX, colour: "text-refused" },
   working: { symbol: LoaderCircle, colour: "text-soft" },
 };
 

@@ -1,5 +1,7 @@
 import { useState, type ReactNode } from "react";
 
+import { useRange } from "./useLimits";
+
 /** A term and its value side by side. */
 export function Line({ term, children }: { term: string; children: ReactNode }) {
   return (
@@ -120,13 +122,14 @@ interface PercentProps {
   words?: string;
   /** As a fraction. */
   value: number | null | undefined;
-  least?: number;
-  most?: number;
+  /** The document and its field, whose range the server states; else all fractions. */
+  of?: [string, string];
   change: (value: number) => void;
 }
 
 /** A fraction, shown and typed in percent. */
-export function Percent({ label, words, value, least = 0, most = 100, change }: PercentProps) {
+export function Percent({ label, words, value, of = ["", ""], change }: PercentProps) {
+  const { least = 0, most = 100 } = useRange(of[0], of[1], 100);
   return (
     <span>
       {words && <span className="pr-1 text-[12px] text-soft">{words}</span>}

@@ -23,6 +23,7 @@ from fitzle.apps.artwork.preparing import (
     undo_and_redo,
 )
 from fitzle.core.artwork.own_colours import own_colours
+from fitzle.core.artwork.steps.adding import FIRST_STEPS
 from fitzle.core.artwork.steps.costly import failure_of, unpacked_cut
 from fitzle.core.artwork.steps.document import AnyStep, CutOut, Preparation, Recolour, Trace
 from fitzle.core.artwork.steps.drawing import fills_of
@@ -110,6 +111,7 @@ def preparation_view(artwork: Any) -> PreparationOut:
         message=preparation.message,
         before=_size(before_steps(artwork)),
         steps=[_step(artwork, shown[: index + 1]) for index in range(len(shown))],
+        first_steps=FIRST_STEPS,
         key=_key(artwork, []),
     )
 

@@ -7,7 +7,7 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 
-from fitzle.core.artwork.steps.document import Preparation, StepId
+from fitzle.core.artwork.steps.document import Preparation, Step, StepId
 
 
 class SizeOut(Schema):
@@ -34,7 +34,10 @@ class StepOut(Schema):
 
 
 class PreparationOut(Schema):
-    """`steps` are those that are on, in order; `working` while the file at full size is being made."""
+    """`steps` are those that are on, in order; `working` while the file at full size is being made.
+
+    `first_steps` are one of each kind as it is when somebody adds it.
+    """
 
     revision: int
     document: Preparation
@@ -45,6 +48,7 @@ class PreparationOut(Schema):
     message: str
     before: SizeOut
     steps: list[StepOut]
+    first_steps: list[Step]
     key: str
 
 

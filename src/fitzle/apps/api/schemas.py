@@ -9,6 +9,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 
+from fitzle.apps.api.limits_view import LimitsOut
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.showing import LIGHT_GROUND, Showing, showing
 from fitzle.core.colour.dark_version import DARK_GROUND
@@ -24,6 +25,7 @@ from fitzle.core.plan.guides import Guide
 from fitzle.core.preflight.rule import Demand
 from fitzle.core.preflight.typefaces import Typeface
 from fitzle.core.spec.sheet import SpecSheet
+from fitzle.core.units import words_for_bytes
 
 MOST_CHANGES = 400  # in one save: five for each part that a piece may have, less than a tenth of a second
 
@@ -40,11 +42,12 @@ class WorkspaceOut(Schema):
 
 
 class Me(Schema):
-    """Who is signed in and where they belong."""
+    """Who is signed in, where they belong, and the limits that the pages hold to."""
 
     name: str
     email: str
     workspaces: list[WorkspaceOut]
+    limits: LimitsOut
 
 
 class SignIn(Schema):
@@ -104,6 +107,7 @@ class ArtworkOut(Schema):
     id: UUID
     name: str
     bytes: int
+    weight: str
     state: Literal["queued", "reading", "ready", "failed"]
     progress: int
     message: str
@@ -123,6 +127,11 @@ class ArtworkOut(Schema):
     created_at: datetime
     targets: list[str]
     shown_on: str | None = None
+
+    @staticmethod
+    def resolve_weight(artwork: Any) -> str:
+        """Its bytes as people write them."""
+        return words_for_bytes(artwork.bytes)
 
     @staticmethod
     def resolve_state(artwork: Any) -> str:
@@ -184,7 +193,7 @@ class Place(Schema):
 class WallProof(Schema):
     """One placement on the wall. `drawn_*` are px on the screen at the shelf's scale; `twin_px` magnifies tiny ones.
 
-    `mask` is what shows of it, as an SVG path in those px.
+    `mask` is what shows of it, as an SVG path in fractions of its width and height.
     """
 
     id: UUID
@@ -196,7 +205,6 @@ class WallProof(Schema):
     drawn_height: float
     twin_px: int | None
     max_bytes: int | None
-    limit: str
     formats: str
     ground: str
     mask: str | None
@@ -323,6 +331,7 @@ class ArtworkPlaced(Schema):
     natural: NaturalOut
     mode: Literal["fill", "whole"]
     padding_px: float
+    padding_percent: float
     clearance_px: float
     vector: bool
     one_colour: bool
@@ -358,7 +367,7 @@ class PartOut(Schema):
 
 
 class FileOut(Schema):
-    """A made file; `weight` is its bytes and `label` its format as people write them, `settings` what it was made with."""
+    """A made file; `weight` is its bytes and `label` its format as people write them."""
 
     bytes: int
     weight: str
@@ -390,9 +399,9 @@ class FitBrief(Schema):
 class FitOut(Schema):
     """One fit with everything the bench shows. `measuring` says that the file for this state is still being made.
 
-    `key` is that of its proof. `failure` says in words why the file could not be made. `mask` is what shows of it, as
-    an SVG path in px of the file. `parts` are those that show, back to front; `here` are all parts as they are in this
-    placement by id, `names` what they are called; `proof` is a data address.
+    `key` is that of its proof, `failure` says in words why the file could not be made, `mask` is what shows of it as an
+    SVG path in fractions of its width and height. `parts` are those that show, back to front; `here` are all parts as
+    they are in this placement by id, `names` what they are called; `proof` is a data address.
     """
 
     id: UUID

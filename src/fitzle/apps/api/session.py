@@ -11,6 +11,7 @@ from ninja import Router, Status
 from ninja.utils import check_csrf
 
 from fitzle.apps.accounts.access import workspaces_of
+from fitzle.apps.api.limits_view import limits_view
 from fitzle.apps.api.schemas import Me, Message, SignIn
 
 router = Router()
@@ -51,4 +52,4 @@ def sign_out(request: HttpRequest) -> Any:
 def _me(request: HttpRequest) -> dict[str, Any]:
     user = request.user
     found = [{"name": entry.name, "slug": entry.slug} for entry in workspaces_of(user)]
-    return {"name": user.name, "email": user.email, "workspaces": found}
+    return {"name": user.name, "email": user.email, "workspaces": found, "limits": limits_view()}

@@ -36,7 +36,7 @@ from fitzle.core.preflight.mark_contrast import ONE_COLOUR_SHARE
 from fitzle.core.preflight.rule import ArtworkInPlan
 from fitzle.core.preflight.rules.clearance import clearance_px
 from fitzle.core.spec.sheet import SpecSheet
-from fitzle.core.units import words_for_bytes
+from fitzle.core.units import Size, words_for_bytes
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import Workspace
@@ -83,7 +83,7 @@ def fit_view(workspace: Workspace, opened: OpenFit, beside: list[OpenFit], deliv
         first_looks=first_looks(house_colours(workspace)),
         state=fit_state(standing).state,
         failure=record.outcome.message if record else "",
-        mask=mask_path(sheet, plan.size.width, plan.size.height),
+        mask=mask_path(sheet, plan.size),
         measuring=not standing.made,
         deliverable=standing.deliverable,
         demands=opened.demands or expected_demands(plan, sheet),
@@ -100,9 +100,15 @@ def rail_view(fits: list[OpenFit], delivered: dict[UUID, str]) -> list[FitBrief]
     return [_brief(entry, delivered.get(entry.fit.placement_id)) for entry in fits]
 
 
-def mask_path(sheet: SpecSheet, width: float, height: float) -> str | None:
-    """What shows of a picture of this size at its destination, as an SVG path; None where all of it does."""
-    return sheet.mask.outline.path(width, height).svg(2) if sheet.mask else None
+def mask_path(sheet: SpecSheet, size: Size) -> str | None:
+    """What shows of a picture of this size at its destination, as an SVG path; None where all of it does.
+
+    In fractions of its width and height, so that it holds at every width of the screen.
+    """
+    if sheet.mask is None:
+        return None
+    path = sheet.mask.outline.path(size.width, size.height)
+    return path.transformed(1 / size.width, 0, 0, 1 / size.height, 0, 0).svg(5)
 
 
 def _brief(opened: OpenFit, delivered_key: str | None) -> FitBrief:
@@ -118,7 +124,7 @@ def _brief(opened: OpenFit, delivered_key: str | None) -> FitBrief:
         size=size_words(sheet),
         drawn_width=width,
         drawn_height=height,
-        mask=mask_path(sheet, width, height),
+        mask=mask_path(sheet, size),
         state=shown.state,
         why=shown.why,
         key=opened.proof_key,
@@ -196,6 +202,7 @@ def _artwork_view(opened: OpenFit, looked: Decided, part: PlacedArtwork) -> Artw
         natural=NaturalOut(width=facts.width, height=facts.height),
         mode=part.mode,
         padding_px=round(part.padding_px, 2),
+        padding_percent=round(100 * part.padding_px / min(part.stands.width, part.stands.height), 2),
         clearance_px=round(clearance_px(ArtworkInPlan(part, facts, looked.plan, sheet)), 1),
         vector=part.vector,
         one_colour=bool(facts.colours and facts.colours[0].share >= ONE_COLOUR_SHARE and facts.transparency != "none"),

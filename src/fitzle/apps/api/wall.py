@@ -16,11 +16,11 @@ from fitzle.apps.destinations.shelves import shelves_of
 from fitzle.apps.pieces.fits import fits_on_wall
 from fitzle.apps.pieces.opening import OpenFit, open_fits
 from fitzle.core.fit.state import ShownState
-from fitzle.core.geometry.scale import shelf_scale, twin_px
+from fitzle.core.geometry.scale import TALLEST_PX, shelf_scale, twin_px
 from fitzle.core.preflight.demand_words import format_words, size_words
 from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.spec.sizing import delivered_size
-from fitzle.core.units import Size, words_for_bytes
+from fitzle.core.units import Size, words_for_weight
 
 if TYPE_CHECKING:
     from fitzle.apps.destinations.models import Destination, Placement
@@ -28,13 +28,24 @@ if TYPE_CHECKING:
 router = Router(tags=["wall"])
 USUAL_ROOM_PX = 592  # half of a 1280 px screen less the margins
 LEAST_ROOM_PX, MOST_ROOM_PX = 200, 4000
+MOST_TALL_PX = 400
 Room = Annotated[int, Query(ge=LEAST_ROOM_PX, le=MOST_ROOM_PX)]
+Tall = Annotated[int, Query(ge=TALLEST_PX, le=MOST_TALL_PX)]
 TYPICAL = Size(512, 512)  # stands in an empty placement of any size
 
 
 @router.get("/wall", response=Wall)
-def wall(request: HttpRequest, workspace: Path[str], room: Room = USUAL_ROOM_PX) -> Any:
-    """All shelves, each at a scale at which it fits into so many px of the screen."""
+def wall(
+    request: HttpRequest,
+    workspace: Path[str],
+    room: Room = USUAL_ROOM_PX,
+    alone: Room = USUAL_ROOM_PX,
+    tall: Tall = TALLEST_PX,
+) -> Any:
+    """All shelves, each at a scale at which it fits into a room of the screen, in px across and up.
+
+    `alone` is the room of a shelf with a single place.
+    """
     space = workspace_to_see(request.user, workspace)
     fits = {opened.fit.placement_id: opened for opened in open_fits(space, fits_on_wall(space))}
     delivered = last_delivered_keys(space)
@@ -42,17 +53,20 @@ def wall(request: HttpRequest, workspace: Path[str], room: Room = USUAL_ROOM_PX)
     ready = [one for one in standing if one.deliverable]
     return Wall(
         workspace=space.name,
-        shelves=[_shelf(destination, fits, delivered, room) for destination in shelves_of(space)],
+        shelves=[_shelf(destination, fits, delivered, (room, alone, tall)) for destination in shelves_of(space)],
         deliverable=len(ready),
         changed=sum(one.delivered != one.file_key for one in ready),
     )
 
 
-def _shelf(destination: Destination, fits: dict[UUID, OpenFit], delivered: dict[UUID, str], room: int) -> Shelf:
+def _shelf(
+    destination: Destination, fits: dict[UUID, OpenFit], delivered: dict[UUID, str], room: tuple[int, int, int]
+) -> Shelf:
     placements = list(destination.placements.all())
     specs = {entry.pk: entry.spec for entry in placements}
     sizes = {entry.pk: _size(specs[entry.pk], fits.get(entry.pk)) for entry in placements}
-    scale = shelf_scale(sizes.values(), room)
+    several, alone, tall = room
+    scale = shelf_scale(sizes.values(), several if len(placements) > 1 else alone, tall)
     proofs = [
         _proof(entry, specs[entry.pk], sizes[entry.pk], scale, fits.get(entry.pk), delivered) for entry in placements
     ]
@@ -76,14 +90,13 @@ def _proof(
         drawn_height=height,
         twin_px=twin_px(size.width, size.height, scale),
         max_bytes=sheet.max_bytes,
-        limit=words_for_bytes(sheet.max_bytes) if sheet.max_bytes else "",
         formats=format_words(sheet),
         ground=sheet.grounds[0] if sheet.grounds else "#ffffff",
-        mask=mask_path(sheet, width, height),
+        mask=mask_path(sheet, size),
         state=shown.state,
         why=shown.why,
         bytes=weight,
-        weight="" if weight is None else words_for_bytes(weight),
+        weight=words_for_weight(weight, sheet.max_bytes),
         fit=opened.fit.pk if opened else None,
         key=opened.proof_key if opened else None,
     )

@@ -1,7 +1,6 @@
 import type { ArtworkOut } from "../../api/client";
 import { artworkUrl } from "../../api/queries";
 import { clock } from "../../measure/clock";
-import { wordsForBytes } from "../../measure/words";
 import { Dimension } from "../../ui/Dimension";
 import { backing } from "./backing";
 
@@ -64,7 +63,7 @@ function clipRows(artwork: ArtworkOut): [string, string][] {
   const { seconds, fps, width, height, has_alpha } = artwork.facts!;
   return [
     ["It is", `a clip of ${clock(seconds ?? 0)}, ${Math.round((fps ?? 0) * 100) / 100} frames a second`],
-    ["File", `${formatWords(artwork.facts!)}, ${wordsForBytes(artwork.bytes)}`],
+    ["File", `${formatWords(artwork.facts!)}, ${artwork.weight}`],
     ["Picture", `${figure(width)} × ${figure(height)} px, ${has_alpha ? "with transparency" : "opaque"}`],
   ];
 }
@@ -77,7 +76,7 @@ export function FactList({ artwork }: { artwork: ArtworkOut }) {
       ? clipRows(artwork)
       : [
           ["It is", `a ${facts.kind}, ${facts.vector ? "vector: crisp at any size" : "bitmap"}`],
-          ["File", `${formatWords(facts)}, ${wordsForBytes(artwork.bytes)}`],
+          ["File", `${formatWords(facts)}, ${artwork.weight}`],
           ...crispRows(facts),
           ["Without margins", `${figure(facts.trimmed.width)} × ${figure(facts.trimmed.height)} px`],
           ["Transparency", TRANSPARENCY[facts.transparency]],

@@ -23,13 +23,15 @@ export function BenchScreen() {
     <main className="px-7 pt-3 pb-8">
       <TopLine bench={bench} workspace={workspace} />
       <div className="mt-4 grid gap-x-8 gap-y-8 md:grid-cols-[256px_minmax(0,1fr)] xl:grid-cols-[256px_minmax(0,1fr)_292px]">
-        <PartsPanel bench={bench} fit={bench.fit} />
-        <div className="min-w-0">
+        <div className="max-md:order-2">
+          <PartsPanel bench={bench} fit={bench.fit} />
+        </div>
+        <div className="min-w-0 max-md:order-1">
           <Stage key={bench.fit.id} bench={bench} fit={bench.fit} />
           <Rail fit={bench.fit} workspace={workspace} />
           <Seen fit={bench.fit} workspace={workspace} />
         </div>
-        <div className="md:col-span-2 xl:col-span-1">
+        <div className="max-md:order-3 md:col-span-2 xl:col-span-1">
           <Judgement bench={bench} fit={bench.fit} />
         </div>
       </div>
@@ -68,7 +70,7 @@ function TopLine({ bench, workspace }: { bench: Bench; workspace: string }) {
 function DeliverOne({ bench, workspace }: { bench: Bench; workspace: string }) {
   const [trouble, setTrouble] = useState<string | null>(null);
   const fit = bench.fit!;
-  const ready = !fit.measuring && fit.file && fit.state !== "refused";
+  const ready = fit.deliverable;
   const hand = async () => {
     try {
       const delivery = await deliver(workspace, [fit.id]);
@@ -82,7 +84,7 @@ function DeliverOne({ bench, workspace }: { bench: Bench; workspace: string }) {
     <>
       {trouble && <Problem message={trouble} onDismiss={() => setTrouble(null)} />}
       <Button look="next" disabled={!ready} onClick={() => void hand()}>
-        {fit.measuring ? "Making the file…" : fit.file && ready ? "Deliver this file" : "No file to deliver"}
+        {fit.measuring ? "Making the file…" : ready ? "Deliver this file" : "No file to deliver"}
       </Button>
     </>
   );

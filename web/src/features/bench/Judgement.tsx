@@ -78,12 +78,17 @@ const lossWords = (score: number) => (score >= 99.95 ? "nothing lost" : `looks $
 
 function Findings({ bench, fit }: { bench: Bench; fit: FitOut }) {
   const serious = fit.findings.filter((finding) => finding.severity !== "note").length;
-  const heading = serious === 0 ? "Nothing to mend" : `${plural(serious, "thing", "things")} to look at`;
+  const heading = fit.failure
+    ? "Its file could not be made"
+    : serious === 0
+      ? "Nothing to mend"
+      : `${plural(serious, "thing", "things")} to look at`;
   return (
     <section aria-labelledby="findings">
       <h2 id="findings" className="border-b-2 border-strong pb-1.5 text-[14px]">
         {heading}
       </h2>
+      {fit.failure && <p className="pt-3 text-[13px] text-refused">{fit.failure}</p>}
       <ol>
         {fit.findings.map((finding, index) => (
           <FindingRow key={`${finding.rule}-${index}`} bench={bench} finding={finding} number={index + 1} />

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 
 import type { FitOut } from "../../api/client";
 import { proofUrl } from "../../api/queries";
+import { Masked } from "../../ui/Mask";
 import { State } from "../../ui/State";
 import { SteadyImage } from "../../ui/SteadyImage";
 
@@ -22,16 +23,16 @@ export function Rail({ fit, workspace }: { fit: FitOut; workspace: string }) {
               className="group block outline-offset-[-2px]"
             >
               <span className="flex h-20 items-end border-b-2 border-strong pr-6 pt-2">
-                <SteadyImage
-                  src={proofUrl(workspace, entry.id, entry.key, entry.drawn_width * 2)}
-                  alt=""
-                  className="block max-w-none"
-                  style={{
-                    width: entry.drawn_width,
-                    height: entry.drawn_height,
-                    background: entry.page,
-                  }}
-                />
+                <Masked
+                  mask={entry.mask}
+                  style={{ width: entry.drawn_width, height: entry.drawn_height, background: entry.page }}
+                >
+                  <SteadyImage
+                    src={proofUrl(workspace, entry.id, entry.key, entry.drawn_width * 2)}
+                    alt=""
+                    className="block h-full w-full max-w-none"
+                  />
+                </Masked>
               </span>
               <span className="block min-w-30 pt-1.5 pr-5">
                 <span

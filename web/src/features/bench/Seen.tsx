@@ -1,5 +1,6 @@
 import type { FitOut } from "../../api/client";
 import { proofUrl } from "../../api/queries";
+import { Masked } from "../../ui/Mask";
 import { SteadyImage } from "../../ui/SteadyImage";
 
 const SEEN_WIDEST_PX = 560;
@@ -42,22 +43,17 @@ function OnGround({ fit, workspace, ground, width: seen }: OnGroundProps) {
   const width = Math.min(seen, SEEN_WIDEST_PX);
   const height = (width * fit.height) / fit.width;
   return (
-    <span style={{ background: ground }} className="relative p-2.5">
-      <SteadyImage
-        src={proofUrl(workspace, fit.id, fit.key, width * 2)}
-        alt={`On ${ground}`}
-        className="block max-w-none"
-        style={{ width, height, borderRadius: round(fit, width, height) }}
-      />
-      {veil && (
-        <span className="absolute inset-2.5" style={{ background: veil.colour, opacity: veil.opacity }} />
-      )}
+    <span style={{ background: ground }} className="p-2.5">
+      <Masked mask={fit.mask} className="relative" style={{ width, height }}>
+        <SteadyImage
+          src={proofUrl(workspace, fit.id, fit.key, width * 2)}
+          alt={`On ${ground}`}
+          className="block h-full w-full max-w-none"
+        />
+        {veil && (
+          <span className="absolute inset-0" style={{ background: veil.colour, opacity: veil.opacity }} />
+        )}
+      </Masked>
     </span>
   );
-}
-
-function round(fit: FitOut, width: number, height: number): number {
-  const { cut } = fit.sheet;
-  if (!cut) return 0;
-  return cut.shape === "circle" ? Math.max(width, height) : cut.radius * Math.min(width, height);
 }

@@ -40,11 +40,16 @@ export function duplicate(bench: Bench, fit: FitOut, ids: string[]): void {
   if (parts.length === 0) return;
   bench.act(
     "duplicate",
-    parts.map((part) => ({ part: part.id, act: "add" as const, value: besides(partHere(fit, part)) })),
+    parts.map((part) => ({
+      part: part.id,
+      act: "add" as const,
+      value: besides(partHere(fit, part)),
+      at: null,
+    })),
   );
 }
 
-function besides(part: DocumentPart): unknown {
+function besides(part: DocumentPart): Record<string, unknown> {
   const { stands } = part as Schemas["ShapePart"];
   if (!stands || stands === "fill") return part;
   return { ...part, stands: { ...stands, dx: (stands.dx ?? 0) + AWAY, dy: (stands.dy ?? 0) + AWAY } };

@@ -14,8 +14,11 @@ export interface Selection {
 }
 
 /** Which parts are being worked on. Parts that went away are no longer selected. */
-export function useSelection(fit: FitOut | undefined): Selection {
-  const [chosen, setChosen] = useState<string[] | null>(null);
+export function useSelection(
+  fit: FitOut | undefined,
+  chosen: string[] | null,
+  setChosen: (ids: string[]) => void,
+): Selection {
   const [inside, setInside] = useState<string | null>(null);
   const known = useMemo(() => new Set(fit?.piece.document.parts.map((part) => part.id)), [fit]);
   const front = fit?.parts.at(-1)?.part;

@@ -4,7 +4,7 @@ import { Link, useParams } from "react-router";
 
 import type { Schemas } from "../../api/client";
 import { deliveriesQuery } from "../../api/queries";
-import { plural, wordsForBytes } from "../../measure/words";
+import { plural } from "../../measure/words";
 import { State } from "../../ui/State";
 import { Trouble } from "../../ui/Trouble";
 
@@ -107,7 +107,7 @@ function Row({ file, base }: { file: DeliveredFile; base: string }) {
       <td className="figure pr-4 text-measure">
         {file.width} × {file.height}
       </td>
-      <td className="figure pr-4 text-soft">{wordsForBytes(file.bytes)}</td>
+      <td className="figure pr-4 text-soft">{file.weight}</td>
       <td>{file.out_of_date ? <State state="out of date" why="changed since" /> : <UpToDate />}</td>
     </tr>
   );

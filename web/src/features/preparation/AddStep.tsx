@@ -1,12 +1,10 @@
 import { useEffect, useRef } from "react";
 import { useSearchParams } from "react-router";
 
-import type { PreparationOut } from "../../api/client";
-import type { Fresh } from "./stepWords";
+import type { PreparationOut, Step } from "../../api/client";
+import { useLimits } from "../../ui/useLimits";
 import type { Preparing } from "./usePreparation";
 import type { Tools } from "./useTools";
-
-const WHOLE = { x: 0, y: 0, width: 1, height: 1 };
 
 interface Way {
   words: string;
@@ -14,47 +12,24 @@ interface Way {
   go: (preparing: Preparing) => void;
 }
 
-const adding = (words: string, title: string, step: Fresh): Way => ({
+const adding = (words: string, title: string, kind: Step["kind"]): Way => ({
   words,
   title,
-  go: (preparing) => preparing.add(step),
+  go: (preparing) => preparing.add(kind),
 });
 
 const SHAPE: Way[] = [
-  adding("Crop", "Keep a part, in any shape or that of a place", {
-    kind: "crop",
-    on: true,
-    window: WHOLE,
-    ratio: "",
-  }),
+  adding("Crop", "Keep a part, in any shape or that of a place", "crop"),
   {
     words: "Crop to the subject",
     title: "Around the faces, or what stands on a flat or clear ground",
     go: (preparing) => preparing.propose("subject"),
   },
-  adding("Trim margins", "Take clear or flat margins away", { kind: "trim", on: true, tolerance: 0.05 }),
-  adding("Turn", "By quarter turns", { kind: "turn", on: true, quarters: 1 }),
-  adding("Mirror", "Left and right, or top and bottom", {
-    kind: "mirror",
-    on: true,
-    across: "left and right",
-  }),
-  adding("Straighten", "By a line that should be level or upright", {
-    kind: "straighten",
-    on: true,
-    degrees: 0,
-  }),
+  adding("Trim margins", "Take clear or flat margins away", "trim"),
+  adding("Turn", "By quarter turns", "turn"),
+  adding("Mirror", "Left and right, or top and bottom", "mirror"),
+  adding("Straighten", "By a line that should be level or upright", "straighten"),
 ];
-
-const NOTHING = {
-  brightness: 0,
-  contrast: 0,
-  saturation: 0,
-  warmth: 0,
-  shadows: 0,
-  highlights: 0,
-  sharpen: 0,
-};
 
 const LIGHT: Way[] = [
   {
@@ -62,7 +37,7 @@ const LIGHT: Way[] = [
     title: "Measures light and colour, and says by which figures it changed them",
     go: (preparing) => preparing.propose("improve"),
   },
-  adding("Light and colour", "By hand", { kind: "adjust", on: true, ...NOTHING }),
+  adding("Light and colour", "By hand", "adjust"),
   {
     words: "Red eyes",
     title: "Finds red pupils and darkens them",
@@ -70,37 +45,16 @@ const LIGHT: Way[] = [
   },
 ];
 
-const GROUND: Way[] = [
-  adding("Cut out", "Make what lies behind the subject clear", {
-    kind: "cut out",
-    on: true,
-    method: "auto",
-    tolerance: 1,
-    softness: 1,
-    holes: "auto",
-    box: null,
-    strokes: [],
-    fill: null,
-  }),
-];
+const GROUND: Way[] = [adding("Cut out", "Make what lies behind the subject clear", "cut out")];
 
 const COLOUR: Way[] = [
-  adding("Recolour", "All in one colour, or colour by colour", {
-    kind: "recolour",
-    on: true,
-    one: null,
-    colours: [],
-  }),
+  adding("Recolour", "All in one colour, or colour by colour", "recolour"),
   {
     words: "For dark grounds",
     title: "Proposes lighter colours until each stands out at 3 : 1",
     go: (preparing) => preparing.propose("dark-version"),
   },
-  adding("Outlines from pixels", "Trace flat colours, so that it stays crisp when enlarged", {
-    kind: "trace",
-    on: true,
-    colours: 0,
-  }),
+  adding("Outlines from pixels", "Trace flat colours, so that it stays crisp when enlarged", "trace"),
 ];
 
 const GROUPS: [string, Way[]][] = [
@@ -134,7 +88,7 @@ export function useOfferedStep(preparing: Preparing, tools: Tools) {
 
 /** Every step that can be added, by what it is for. */
 export function AddStep({ preparing, data }: { preparing: Preparing; data: PreparationOut }) {
-  const full = data.document.steps.length >= 40;
+  const full = data.document.steps.length >= useLimits().steps;
   return (
     <section aria-label="Add a step" className="mt-4 text-[13px]">
       {GROUPS.map(([name, ways]) => (

@@ -1,9 +1,6 @@
 import type { Schemas, Step } from "../../api/client";
 import { plural } from "../../measure/words";
 
-/** A new step of a kind without its id. */
-export type Fresh = Step extends infer One ? (One extends Step ? Omit<One, "id"> : never) : never;
-
 export const STEP_NAMES: Record<Step["kind"], string> = {
   turn: "Turn",
   mirror: "Mirror",

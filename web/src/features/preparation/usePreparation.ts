@@ -1,11 +1,11 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useState } from "react";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 
 import { moveInSteps, proposeStep, saveSteps, type Proposal } from "../../api/actions";
-import { Failure, type PreparationOut, type Schemas, type Step } from "../../api/client";
+import type { PreparationOut, Schemas, Step } from "../../api/client";
 import { preparationQuery } from "../../api/queries";
-import { useHistoryKeys } from "../../ui/useHistoryKeys";
-import { STEP_NAMES, type Fresh } from "./stepWords";
+import { isStale, useRevisions } from "../../ui/useRevisions";
+import { STEP_NAMES } from "./stepWords";
 
 export interface Preparing {
   workspace: string;
@@ -18,7 +18,8 @@ export interface Preparing {
   /** The step that is open. */
   chosen: Step | undefined;
   choose: (id: string | null) => void;
-  add: (step: Fresh) => void;
+  /** Adds a step of a kind, as the server says that it is at first. */
+  add: (kind: Step["kind"]) => void;
   propose: (kind: Proposal, instead?: string, ratio?: number | null) => void;
   proposing: boolean;
   change: (words: string, step: Step) => void;
@@ -37,21 +38,18 @@ const PROPOSED: Record<Proposal, string> = {
 
 /** Everything the preparation screen does to one artwork. Changes save themselves, one after the other. */
 export function usePreparation(workspace: string, artwork: string): Preparing {
-  const queries = useQueryClient();
   const options = preparationQuery(workspace, artwork);
   const query = useQuery(options);
   const [chosen, choose] = useState<string | null>(null);
 
-  const keep = async (next: PreparationOut) => {
-    await queries.cancelQueries({ queryKey: options.queryKey });
-    queries.setQueryData(options.queryKey, next);
-    for (const other of ["artwork", "wall", "fit"])
-      void queries.invalidateQueries({ queryKey: [workspace, other] });
-  };
-  const now = () => queries.getQueryData(options.queryKey)!;
-  const scope = { id: `preparation-${artwork}` };
+  const { now, keep, inTurn, ...revisions } = useRevisions<PreparationOut>({
+    queryKey: options.queryKey,
+    scope: `preparation-${artwork}`,
+    others: ["artwork", "wall", "fit"].map((other) => [workspace, other]),
+    move: (way) => moveInSteps(workspace, artwork, way),
+  });
   const save = useMutation({
-    scope,
+    ...inTurn,
     mutationFn: ({ words, change }: { words: string; change: (steps: Step[]) => Step[] }) => {
       const { revision, document } = now();
       const steps = change(document.steps);
@@ -59,14 +57,8 @@ export function usePreparation(workspace: string, artwork: string): Preparing {
     },
     onSuccess: keep,
     onError: (error) => {
-      if (error instanceof Failure && error.status === 409)
-        void keep((error.body as Schemas["StaleSteps"]).newest);
+      if (isStale(error)) void keep((error.body as Schemas["StaleSteps"]).newest as PreparationOut);
     },
-  });
-  const history = useMutation({
-    scope,
-    mutationFn: (way: "undo" | "redo") => moveInSteps(workspace, artwork, way),
-    onSuccess: keep,
   });
   const proposal = useMutation({
     mutationFn: ({ kind, id, ratio }: { kind: Proposal; id: string; ratio: number | null }) =>
@@ -84,22 +76,22 @@ export function usePreparation(workspace: string, artwork: string): Preparing {
     });
     choose(step.id);
   };
-  const undo = useCallback(() => history.mutate("undo"), [history]);
-  const redo = useCallback(() => history.mutate("redo"), [history]);
-  useHistoryKeys(undo, redo);
   const steps = query.data?.document.steps ?? [];
-  const trouble = [save, history, proposal].find((one) => one.error);
+  const trouble = [save, proposal].find((one) => one.error);
   return {
     workspace,
     artwork,
     data: query.data,
     error: query.error,
-    saving: save.isPending || history.isPending,
-    trouble: trouble?.error ?? null,
-    forgetTrouble: () => trouble?.reset(),
+    saving: save.isPending || revisions.moving,
+    trouble: trouble?.error ?? revisions.moveTrouble,
+    forgetTrouble: () => (trouble ?? { reset: revisions.forget }).reset(),
     chosen: steps.find((step) => step.id === chosen),
     choose,
-    add: (step) => put({ ...step, id: freshId(steps) } as Step, `add ${STEP_NAMES[step.kind].toLowerCase()}`),
+    add: (kind) => {
+      const first = query.data!.first_steps.find((step) => step.kind === kind)!;
+      put({ ...first, id: freshId(steps) } as Step, `add ${STEP_NAMES[kind].toLowerCase()}`);
+    },
     propose: (kind, instead, ratio = null) => proposal.mutate({ kind, id: instead ?? freshId(steps), ratio }),
     proposing: proposal.isPending,
     change: (words, step) =>
@@ -114,8 +106,8 @@ export function usePreparation(workspace: string, artwork: string): Preparing {
         words: `move ${STEP_NAMES[step.kind].toLowerCase()}`,
         change: (all) => moved(all, step, by),
       }),
-    undo,
-    redo,
+    undo: revisions.undo,
+    redo: revisions.redo,
   };
 }
 

@@ -1,6 +1,7 @@
 import { useState, type CSSProperties, type DragEvent, type ReactNode } from "react";
 
 import { droppedFiles } from "../../ui/droppedFiles";
+import { useLimits } from "../../ui/useLimits";
 import { useUploads } from "../../ui/useUploads";
 
 interface Props {
@@ -15,6 +16,7 @@ interface Props {
 export function DropZone({ targets, children, className = "", over = "", style }: Props) {
   const [hovered, setHovered] = useState(false);
   const { bring } = useUploads();
+  const { files_of_a_folder } = useLimits();
   const hasFiles = (event: DragEvent) => event.dataTransfer.types.includes("Files");
   return (
     <div
@@ -34,7 +36,7 @@ export function DropZone({ targets, children, className = "", over = "", style }
         event.preventDefault();
         event.stopPropagation();
         setHovered(false);
-        void droppedFiles(event.dataTransfer).then((batches) => {
+        void droppedFiles(event.dataTransfer, files_of_a_folder).then((batches) => {
           for (const { folder, files } of batches) bring(files, targets, folder ? [folder] : []);
         });
       }}

@@ -54,7 +54,8 @@ export function FillMenu({ workspace, targets, label, about, fit, quiet }: Props
   );
 }
 
-const onlyOf = (targets: string[]) => (targets.length === 1 && targets[0] !== "suited" ? targets[0] : undefined);
+const onlyOf = (targets: string[]) =>
+  targets.length === 1 && targets[0] !== "suited" ? targets[0] : undefined;
 
 interface ChoicesProps {
   workspace: string;

@@ -4,23 +4,24 @@ import type { WallProof } from "../../api/client";
 import { proofUrl } from "../../api/queries";
 import { Dimension } from "../../ui/Dimension";
 import { Gauge } from "../../ui/Gauge";
+import { Masked } from "../../ui/Mask";
 import { State, STATES } from "../../ui/State";
 import { SteadyImage } from "../../ui/SteadyImage";
 import { DropZone } from "./DropZone";
 import { FillMenu } from "./FillMenu";
 
-const STAND_PX = 72; // room above the shelf's line; the tallest proof is 64 px
+export const ABOVE_PX = 8; // between the tallest proof and what stands above the shelf
 const LEAST_SLOT_PX = 148;
 
 /** One placement on its shelf: the proof to scale, its dimension line, bytes and state. */
-export function Proof({ proof, workspace }: { proof: WallProof; workspace: string }) {
+export function Proof({ proof, workspace, tall }: { proof: WallProof; workspace: string; tall: number }) {
   const slot = Math.max(LEAST_SLOT_PX, proof.drawn_width);
   return (
     <li style={{ width: slot }} className="shrink-0">
       <DropZone targets={[proof.id]} over="bg-[var(--measure-faint)] outline-2 outline-measure">
         {/* The line runs on under the gap to the next proof. */}
         <div
-          style={{ height: STAND_PX, width: slot + 24 }}
+          style={{ height: tall + ABOVE_PX, width: slot + 24 }}
           className="flex items-end border-b-2 border-strong pr-6"
         >
           {proof.fit ? <Picture proof={proof} workspace={workspace} /> : <Vacant proof={proof} />}
@@ -50,7 +51,7 @@ export function Proof({ proof, workspace }: { proof: WallProof; workspace: strin
             />
           </span>
         </div>
-        <Gauge bytes={proof.bytes} limit={proof.max_bytes} colour={STATES[proof.state].colour} />
+        <Gauge proof={proof} colour={STATES[proof.state].colour} />
         <div className="mt-1 min-h-5">
           <State state={proof.state} why={proof.why} />
         </div>
@@ -60,9 +61,6 @@ export function Proof({ proof, workspace }: { proof: WallProof; workspace: strin
 }
 
 function Picture({ proof, workspace }: { proof: WallProof; workspace: string }) {
-  const density = Math.max(2, window.devicePixelRatio);
-  const address = (width: number) => proofUrl(workspace, proof.fit!, proof.key!, width);
-  const shape = { borderRadius: proof.radius * Math.min(proof.drawn_width, proof.drawn_height) };
   const large = proof.twin_px;
   return (
     <Link
@@ -70,40 +68,58 @@ function Picture({ proof, workspace }: { proof: WallProof; workspace: string }) 
       aria-label={`${proof.name}, open`}
       className="flex items-end gap-5 outline-offset-2"
     >
-      <SteadyImage
-        src={address(proof.drawn_width * density)}
-        alt=""
-        style={{ width: proof.drawn_width, height: proof.drawn_height, background: proof.ground, ...shape }}
-        className="block max-w-none"
-      />
+      <Drawn proof={proof} workspace={workspace} width={proof.drawn_width} height={proof.drawn_height} />
       {large && (
-        <SteadyImage
-          src={address(large * density)}
-          alt=""
-          style={{
-            width: large,
-            height: (large * proof.height) / proof.width,
-            background: proof.ground,
-            borderRadius: (proof.radius * large) / Math.max(1, proof.width / proof.height),
-          }}
-          className="block border-b border-dashed border-measure"
-        />
+        <span className="border-b border-dashed border-measure">
+          <Drawn
+            proof={proof}
+            workspace={workspace}
+            width={large}
+            height={(large * proof.height) / proof.width}
+          />
+        </span>
       )}
     </Link>
   );
 }
 
+interface DrawnProps {
+  proof: WallProof;
+  workspace: string;
+  width: number;
+  height: number;
+}
+
+function Drawn({ proof, workspace, width, height }: DrawnProps) {
+  const density = Math.max(2, window.devicePixelRatio);
+  return (
+    <Masked mask={proof.mask} style={{ width, height, background: proof.ground }}>
+      <SteadyImage
+        src={proofUrl(workspace, proof.fit!, proof.key!, width * density)}
+        alt=""
+        className="block h-full w-full max-w-none"
+      />
+    </Masked>
+  );
+}
+
 function Vacant({ proof }: { proof: WallProof }) {
+  const { drawn_width: width, drawn_height: height } = proof;
   return (
     <span
-      style={{
-        width: proof.drawn_width,
-        height: proof.drawn_height,
-        borderRadius: proof.radius * proof.drawn_height,
-      }}
-      className="flex items-center justify-center border border-dashed border-soft text-[12px] text-soft"
+      className="relative flex items-center justify-center text-[12px] text-soft"
+      style={{ width, height }}
     >
-      {proof.drawn_width > 60 && proof.drawn_height > 20 ? "drop here" : ""}
+      <svg aria-hidden viewBox="0 0 1 1" preserveAspectRatio="none" className="absolute inset-0 size-full">
+        <path
+          d={proof.mask ?? "M0 0H1V1H0Z"}
+          fill="none"
+          stroke="var(--ink-soft)"
+          strokeDasharray="3 2"
+          vectorEffect="non-scaling-stroke"
+        />
+      </svg>
+      {width > 60 && height > 20 ? "drop here" : ""}
     </span>
   );
 }

@@ -1,10 +1,21 @@
+import { useCallback, useLayoutEffect, useRef, useState } from "react";
+
 import type { Schemas } from "../../api/client";
 import { DropZone } from "./DropZone";
 import { FillMenu } from "./FillMenu";
-import { Proof } from "./Proof";
+import { ABOVE_PX, Proof } from "./Proof";
 
 /** A destination as a shelf: its placements stand on one line, drawn to one scale. */
-export function ShelfRow({ shelf, workspace }: { shelf: Schemas["Shelf"]; workspace: string }) {
+export function ShelfRow({
+  shelf,
+  workspace,
+  tall,
+}: {
+  shelf: Schemas["Shelf"];
+  workspace: string;
+  tall: number;
+}) {
+  const { row, hidden, look, goOn } = useRunsOff(shelf);
   const all = shelf.placements.map((entry) => entry.id);
   return (
     <DropZone
@@ -18,19 +29,58 @@ export function ShelfRow({ shelf, workspace }: { shelf: Schemas["Shelf"]; worksp
             {shelf.name}
           </h2>
           {all.length > 1 && (
-            <FillMenu workspace={workspace} targets={all} label={`fill all ${all.length}`} about={shelf.name} />
+            <FillMenu
+              workspace={workspace}
+              targets={all}
+              label={`fill all ${all.length}`}
+              about={shelf.name}
+            />
+          )}
+          {hidden > 0 && (
+            <button
+              type="button"
+              className="min-h-6 text-[12px] font-semibold text-measure hover:underline"
+              onClick={goOn}
+            >
+              {hidden} more →
+            </button>
           )}
           <span className="figure ml-auto text-soft">scale 1:{shelf.scale}</span>
         </div>
-        <ul className="flex gap-x-6 overflow-x-auto pb-1">
+        <ul
+          ref={row}
+          onScroll={look}
+          className={`flex gap-x-6 overflow-x-auto pb-1 ${hidden > 0 ? "runs-off" : ""}`}
+        >
           {shelf.placements.map((proof) => (
-            <Proof key={proof.id} proof={proof} workspace={workspace} />
+            <Proof key={proof.id} proof={proof} workspace={workspace} tall={tall} />
           ))}
           <li aria-hidden className="flex min-w-0 flex-1 flex-col">
-            <span className="block h-[72px] border-b-2 border-strong" />
+            <span className="block border-b-2 border-strong" style={{ height: tall + ABOVE_PX }} />
           </li>
         </ul>
       </section>
     </DropZone>
   );
 }
+
+/** How many proofs of a row are hidden beyond its right edge, and the way to them. */
+function useRunsOff(shelf: Schemas["Shelf"]) {
+  const row = useRef<HTMLUListElement>(null);
+  const [hidden, setHidden] = useState(0);
+  const look = useCallback(() => {
+    const { right } = row.current!.getBoundingClientRect();
+    const proofs = [...row.current!.children].filter((child) => !child.ariaHidden);
+    setHidden(proofs.filter((child) => child.getBoundingClientRect().left > right - HIDDEN_PX).length);
+  }, []);
+  useLayoutEffect(() => {
+    look();
+    const observer = new ResizeObserver(look);
+    observer.observe(row.current!);
+    return () => observer.disconnect();
+  }, [look, shelf]);
+  const goOn = () => row.current!.scrollBy({ left: row.current!.clientWidth * 0.8, behavior: "smooth" });
+  return { row, hidden, look, goOn };
+}
+
+const HIDDEN_PX = 60; // of which less is seen than that

@@ -1,23 +1,24 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useParams } from "react-router";
 
-import { deliver, save } from "../../api/actions";
 import type { PlaceState, Schemas } from "../../api/client";
 import { wallQuery } from "../../api/queries";
 import { plural } from "../../measure/words";
-import { Button } from "../../ui/Button";
 import { STATES } from "../../ui/State";
-import { Problem, Trouble } from "../../ui/Trouble";
+import { Trouble } from "../../ui/Trouble";
+import { DeliverButton } from "./DeliverButton";
 import { DropZone } from "./DropZone";
 import { ShelfRow } from "./ShelfRow";
+import { useRoom } from "./useRoom";
 
 type Wall = Schemas["Wall"];
-const ORDER: PlaceState[] = ["fits", "risky", "refused", "out of date", "empty", "working"];
+const ORDER: PlaceState[] = ["fits", "risky", "refused", "failed", "out of date", "empty", "working"];
 
 export function WallScreen() {
   const { workspace = "" } = useParams();
-  const wall = useQuery(wallQuery(workspace));
+  const room = useRoom();
+  const wall = useQuery(wallQuery(workspace, room));
   const [only, setOnly] = useState<PlaceState | null>(null);
   if (wall.error && !wall.data) return <Trouble error={wall.error} />;
   if (!wall.data) return <main aria-busy className="px-7 py-10 text-soft" />;
@@ -33,7 +34,7 @@ export function WallScreen() {
         <Summary wall={wall.data} only={only} setOnly={setOnly} workspace={workspace} />
         <div className="mt-2 grid grid-flow-dense gap-x-10 gap-y-2 md:grid-cols-2 xl:grid-cols-4">
           {shelves.map((shelf) => (
-            <ShelfRow key={shelf.id} shelf={shelf} workspace={workspace} />
+            <ShelfRow key={shelf.id} shelf={shelf} workspace={workspace} tall={room.tall} />
           ))}
         </div>
         {shelves.length === 0 && <p className="py-10 text-soft">No placement is {only} now.</p>}
@@ -102,33 +103,5 @@ function Filter({ state, count, pressed, onPress }: FilterProps) {
       <Symbol aria-hidden size={14} strokeWidth={2.4} />
       {count} {state}
     </button>
-  );
-}
-
-function DeliverButton({ wall, workspace }: { wall: Wall; workspace: string }) {
-  const queries = useQueryClient();
-  const navigate = useNavigate();
-  const changed = wall.changed > 0;
-  const hand = useMutation({
-    mutationFn: () => deliver(workspace, null, changed),
-    onSuccess: async (delivery) => {
-      save(`/api/workspaces/${workspace}/deliveries/${delivery.id}/zip`);
-      await queries.invalidateQueries({ queryKey: [workspace] });
-      await navigate(`/w/${workspace}/deliveries`);
-    },
-  });
-  if (wall.deliverable === 0) return null;
-  const words = !changed
-    ? `Deliver all ${wall.deliverable} again`
-    : wall.changed === wall.deliverable
-      ? `Deliver all ${wall.changed} that fit`
-      : `Deliver ${wall.changed} that changed`;
-  return (
-    <div className="flex items-center gap-4">
-      {hand.error && <Problem message={hand.error.message} onDismiss={hand.reset} />}
-      <Button look={changed ? "next" : "plain"} disabled={hand.isPending} onClick={() => hand.mutate()}>
-        {words}
-      </Button>
-    </div>
   );
 }

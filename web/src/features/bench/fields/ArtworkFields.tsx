@@ -4,6 +4,7 @@ import { ArtworkList, Menu } from "../AddPart";
 import type { Bench } from "../useBench";
 import { ColourChoice, ColourField } from "./ColourField";
 import { Choice, Figure, Line, Select } from "../../../ui/fields";
+import { useRange } from "../../../ui/useLimits";
 import { OF_THE_PART, OptionalStroke } from "./OptionalStroke";
 import { PaddingField } from "./PaddingField";
 
@@ -22,6 +23,7 @@ export function ArtworkFields({ bench, fit, part, placed }: Props) {
   const set = (step: string, field: string, value: unknown) =>
     bench.change(step, [{ part: part.id, field, value }]);
   const own = placed?.artwork;
+  const zooms = useRange("artwork", "zoom");
   const flat = part.role === "mark" && own && own.colours.length > 1 && own.colours.length <= 6;
   return (
     <>
@@ -45,8 +47,7 @@ export function ArtworkFields({ bench, fit, part, placed }: Props) {
             label="Zoom"
             unit="×"
             step={0.1}
-            least={1}
-            most={20}
+            {...zooms}
             value={part.zoom ?? 1}
             change={(zoom) => set("zoom the picture", "zoom", zoom)}
           />{" "}
@@ -66,7 +67,7 @@ export function ArtworkFields({ bench, fit, part, placed }: Props) {
         <>
           <PaddingField
             padding={part.padding ?? null}
-            chosenPx={own.padding_px}
+            chosen={{ px: own.padding_px, "%": own.padding_percent }}
             change={(padding) => set("change the padding", "padding", padding)}
           />
           <Choice

@@ -17,21 +17,13 @@ export function Effects({ bench, part }: { bench: Bench; part: Words }) {
       { part: part.id, field: name, value: on ? bench.fit!.first_looks[name] : null },
     ]);
   const { outline, glow, shadow, plate } = part;
-  const percent = <T extends object>(
-    name: Name,
-    effect: T,
-    field: keyof T & string,
-    words: string,
-    least: number,
-    most: number,
-  ) => (
+  const percent = <T extends object>(name: Name, effect: T, field: keyof T & string, words: string) => (
     <Percent
       key={field}
       words={words}
       label={`${words} of the ${name}`}
       value={Number(effect[field] ?? 0)}
-      least={least}
-      most={most}
+      of={[name, field]}
       change={(value) => save(name, { ...effect, [field]: value })}
     />
   );
@@ -53,29 +45,28 @@ export function Effects({ bench, part }: { bench: Bench; part: Words }) {
         ]}
         value={part.outline_only ? "outline" : "full"}
         choose={(value) =>
-          bench.change("change the letters", [{ part: part.id, field: "outline_only", value: value === "outline" }])
+          bench.change("change the letters", [
+            { part: part.id, field: "outline_only", value: value === "outline" },
+          ])
         }
       />
       <Optional label="Outline" on={outline != null} turn={turn("outline")}>
         {outline && [
-          percent("outline", outline, "width", "width", 1, 100),
-          percent("outline", outline, "offset", "gap", 0, 100),
+          percent("outline", outline, "width", "width"),
+          percent("outline", outline, "offset", "gap"),
         ]}
         {outline && colour("outline", outline)}
       </Optional>
       <Optional label="Glow" on={glow != null} turn={turn("glow")}>
-        {glow && [
-          percent("glow", glow, "radius", "reach", 2, 300),
-          percent("glow", glow, "strength", "strength", 0, 100),
-        ]}
+        {glow && [percent("glow", glow, "radius", "reach"), percent("glow", glow, "strength", "strength")]}
         {glow && colour("glow", glow)}
       </Optional>
       <Optional label="Shadow" on={shadow != null} turn={turn("shadow")}>
         {shadow && [
-          percent("shadow", shadow, "dx", "across", -300, 300),
-          percent("shadow", shadow, "dy", "down", -300, 300),
-          percent("shadow", shadow, "softness", "softness", 0, 300),
-          percent("shadow", shadow, "opacity", "opacity", 0, 100),
+          percent("shadow", shadow, "dx", "across"),
+          percent("shadow", shadow, "dy", "down"),
+          percent("shadow", shadow, "softness", "softness"),
+          percent("shadow", shadow, "opacity", "opacity"),
         ]}
         {shadow && colour("shadow", shadow)}
       </Optional>
@@ -89,9 +80,9 @@ export function Effects({ bench, part }: { bench: Bench; part: Words }) {
           />
         )}
         {plate && [
-          percent("plate", plate, "padding", "padding", 0, 300),
-          percent("plate", plate, "corner", "corner", 0, 100),
-          percent("plate", plate, "opacity", "opacity", 0, 100),
+          percent("plate", plate, "padding", "padding"),
+          percent("plate", plate, "corner", "corner"),
+          percent("plate", plate, "opacity", "opacity"),
         ]}
         {plate && colour("plate", plate)}
       </Optional>

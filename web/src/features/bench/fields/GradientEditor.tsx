@@ -4,6 +4,7 @@ import type { Schemas } from "../../../api/client";
 import type { Bench } from "../useBench";
 import { ColourField } from "./ColourField";
 import { Choice, Figure, Line } from "../../../ui/fields";
+import { useLimits } from "../../../ui/useLimits";
 
 type Gradient = Schemas["Gradient"];
 type Stop = Schemas["Stop"];
@@ -124,6 +125,7 @@ interface BarProps {
 
 function Bar({ fill, chosen, choose, change }: BarProps) {
   const bar = useRef<HTMLDivElement>(null);
+  const full = fill.stops.length >= useLimits().gradient_stops;
   const [stops, setStops] = useState(fill.stops);
   const [held, setHeld] = useState<number | null>(null);
   const placeOf = (event: PointerEvent) => {
@@ -138,8 +140,9 @@ function Bar({ fill, chosen, choose, change }: BarProps) {
         ref={bar}
         className="relative h-5 cursor-copy border border-hairline"
         style={{ background: `linear-gradient(to right in ${fill.mix ?? "oklab"}, ${painted})` }}
-        title="Click to add a stop"
+        title={full ? "There are as many stops as a gradient has" : "Click to add a stop"}
         onPointerDown={(event) => {
+          if (full) return;
           const { at } = placeOf(event);
           const nearest = [...stops].sort((one, two) => Math.abs(one.at - at) - Math.abs(two.at - at))[0]!;
           const next = sorted([

@@ -7,6 +7,7 @@ import type { Bench } from "../useBench";
 import { ColourChoice, ColourField } from "./ColourField";
 import { GradientEditor } from "./GradientEditor";
 import { Choice, Figure, Line, Optional, Percent } from "../../../ui/fields";
+import { useRange } from "../../../ui/useLimits";
 import { inFilePx, OptionalStroke } from "./OptionalStroke";
 
 type Ground = Schemas["GroundPart"];
@@ -74,6 +75,8 @@ interface FillProps<T> {
 
 function PictureFields({ bench, fit, fill, save }: FillProps<Schemas["PictureFill"]> & { fit: FitOut }) {
   const unit = Math.min(fit.width, fit.height);
+  const zooms = useRange("picture", "zoom");
+  const blurs = useRange("picture", "blur", unit);
   const focal = fill.focal_point ?? { x: 0.5, y: 0.5 };
   return (
     <>
@@ -99,8 +102,7 @@ function PictureFields({ bench, fit, fill, save }: FillProps<Schemas["PictureFil
           label="Zoom"
           unit="×"
           step={0.1}
-          least={1}
-          most={20}
+          {...zooms}
           value={fill.zoom ?? 1}
           change={(zoom) => save({ ...fill, zoom })}
         />
@@ -110,8 +112,7 @@ function PictureFields({ bench, fit, fill, save }: FillProps<Schemas["PictureFil
           label="Blur"
           unit="px"
           value={(fill.blur ?? 0) * unit}
-          least={0}
-          most={unit / 5}
+          {...blurs}
           change={(px) => save({ ...fill, blur: px / unit })}
         />
       </Line>
@@ -141,12 +142,12 @@ function PictureFields({ bench, fit, fill, save }: FillProps<Schemas["PictureFil
 }
 
 function PatternFields({ bench, fill, save }: FillProps<Schemas["Pattern"]>) {
-  const percent = (field: "size" | "spacing" | "opacity", least: number, most: number) => (
+  const turns = useRange("pattern", "rotation");
+  const percent = (field: "size" | "spacing" | "opacity") => (
     <Percent
       words={field}
       value={fill[field]}
-      least={least}
-      most={most}
+      of={["pattern", field]}
       change={(value) => save({ ...fill, [field]: value })}
     />
   );
@@ -159,17 +160,16 @@ function PatternFields({ bench, fill, save }: FillProps<Schemas["Pattern"]>) {
       </Line>
       <Line term="Repeat">
         <span className="flex flex-wrap gap-x-3">
-          {percent("size", 2, 100)}
-          {percent("spacing", 0, 400)}
-          {percent("opacity", 0, 100)}
+          {percent("size")}
+          {percent("spacing")}
+          {percent("opacity")}
           <span>
             <span className="pr-1 text-[12px] text-soft">turn</span>
             <Figure
               label="Turn of the pattern"
               unit="°"
               value={fill.rotation ?? 0}
-              least={-360}
-              most={360}
+              {...turns}
               change={(rotation) => save({ ...fill, rotation })}
             />
           </span>

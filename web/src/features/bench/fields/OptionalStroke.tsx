@@ -1,6 +1,7 @@
 import type { Bench } from "../useBench";
 import { ColourChoice } from "./ColourField";
 import { Figure, Optional } from "../../../ui/fields";
+import { useRange } from "../../../ui/useLimits";
 
 interface Stroke {
   width: number;
@@ -17,11 +18,10 @@ interface Props {
   change: (step: string, stroke: Stroke | null) => void;
 }
 
-const LARGEST_SHARE = { Border: 0.5, Edge: 0.25 };
-
 /** A border or an edge: there or not, its width and its colour. */
 export function OptionalStroke({ bench, label, stroke, first, whole, change }: Props) {
   const name = label.toLowerCase();
+  const { most } = useRange(name, "width", whole.length);
   const edit = (field: Partial<Stroke>) => stroke && change(`change the ${name}`, { ...stroke, ...field });
   const turn = (on: boolean) =>
     change(on ? `add ${name === "edge" ? "an" : "a"} ${name}` : `take the ${name} away`, on ? first : null);
@@ -34,7 +34,7 @@ export function OptionalStroke({ bench, label, stroke, first, whole, change }: P
             unit={whole.unit}
             value={stroke.width * whole.length}
             least={0.5}
-            most={whole.length * LARGEST_SHARE[label]}
+            most={most}
             change={(width) => edit({ width: width / whole.length })}
           />
           <ColourChoice

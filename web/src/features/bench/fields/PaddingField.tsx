@@ -7,14 +7,16 @@ type Length = Schemas["Length"];
 
 interface Props {
   padding: Length | null;
-  chosenPx: number;
+  /** What it comes to, in each unit; the server's figures. */
+  chosen: Record<Length["unit"], number>;
   change: (padding: Length | null) => void;
 }
 
 /** Padding in px of the file or in percent of its short side; empty lets Fitzle choose. */
-export function PaddingField({ padding, chosenPx, change }: Props) {
+export function PaddingField({ padding, chosen, change }: Props) {
   const unit = padding?.unit ?? "px";
-  const shown = String(padding ? padding.value : Math.round(chosenPx * 10) / 10);
+  const choose = (next: Length["unit"]) => change({ value: chosen[next], unit: next });
+  const shown = String(padding ? padding.value : Math.round(chosen.px * 10) / 10);
   return (
     <Line term="Padding">
       <div className="flex items-baseline gap-1.5">
@@ -26,9 +28,7 @@ export function PaddingField({ padding, chosenPx, change }: Props) {
         <select
           aria-label="Unit of the padding"
           value={unit}
-          onChange={(event) =>
-            change({ value: padding?.value ?? chosenPx, unit: event.target.value as Length["unit"] })
-          }
+          onChange={(event) => choose(event.target.value as Length["unit"])}
           className="min-h-6 bg-transparent"
         >
           <option value="px">px</option>

@@ -4,9 +4,8 @@ import { duplicate, inFront, remove } from "../partActions";
 import { keepsRatio, rectOf } from "../stage/parts";
 import type { Bench } from "../useBench";
 import { Figure, Line, Percent, Select } from "../../../ui/fields";
+import { useLimits, useRange } from "../../../ui/useLimits";
 import { inFilePx, OptionalStroke } from "./OptionalStroke";
-
-const BLENDS = ["normal", "multiply", "screen", "overlay", "soft light"];
 
 interface Props {
   bench: Bench;
@@ -19,6 +18,8 @@ interface Props {
 export function PartFigures({ bench, fit, part, placed }: Props) {
   const set = (step: string, field: string, value: unknown) =>
     bench.change(step, [{ part: part.id, field, value }]);
+  const turns = useRange("artwork", "rotation");
+  const { blends } = useLimits();
   const look = "min-h-6 text-measure hover:underline";
   return (
     <>
@@ -28,8 +29,7 @@ export function PartFigures({ bench, fit, part, placed }: Props) {
           label="Turn"
           unit="°"
           value={part.rotation ?? 0}
-          least={-360}
-          most={360}
+          {...turns}
           change={(value) => set("turn", "rotation", value)}
         />
       </Line>
@@ -43,7 +43,7 @@ export function PartFigures({ bench, fit, part, placed }: Props) {
       <Line term="Laid over">
         <Select
           label="Blend mode"
-          options={BLENDS}
+          options={blends}
           value={part.blend ?? "normal"}
           choose={(value) => set("change the blend mode", "blend", value)}
         />

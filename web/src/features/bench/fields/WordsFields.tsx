@@ -4,6 +4,7 @@ import type { Bench } from "../useBench";
 import { ColourField } from "./ColourField";
 import { Effects } from "./Effects";
 import { Choice, Figure, Line, Select } from "../../../ui/fields";
+import { useRange } from "../../../ui/useLimits";
 
 type Words = Schemas["WordsPart"];
 
@@ -20,6 +21,8 @@ export function WordsFields({ bench, fit, part, placed }: Props) {
     bench.change(step, [{ part: part.id, field, value }]);
   const unit = Math.min(fit.width, fit.height);
   const words = placed?.words;
+  const spacings = useRange("words", "letter_spacing", 100);
+  const heights = useRange("words", "line_height", 100);
   return (
     <>
       <TextField key={part.text} text={part.text} change={(text) => set("change the words", "text", text)} />
@@ -97,8 +100,7 @@ export function WordsFields({ bench, fit, part, placed }: Props) {
           label="Letter spacing"
           unit="%"
           value={(part.letter_spacing ?? 0) * 100}
-          least={-30}
-          most={200}
+          {...spacings}
           change={(value) => set("space the letters", "letter_spacing", value / 100)}
         />
       </Line>
@@ -107,8 +109,7 @@ export function WordsFields({ bench, fit, part, placed }: Props) {
           label="Line height"
           unit="%"
           value={(part.line_height ?? 1.1) * 100}
-          least={60}
-          most={300}
+          {...heights}
           change={(value) => set("change the line height", "line_height", value / 100)}
         />
       </Line>

@@ -4,6 +4,7 @@ import type { FitOut, PartOut, Schemas } from "../../../api/client";
 import { artworkUrl } from "../../../api/queries";
 import { rounded, scaledBox } from "../../../measure/boxes";
 import { focusOf, movedWindow, spread, type Box } from "../../../measure/pan";
+import { useRange } from "../../../ui/useLimits";
 import type { Bench } from "../useBench";
 import { documentPart, partHere } from "./parts";
 
@@ -23,7 +24,6 @@ interface Props {
   part: PartOut;
 }
 
-const MOST_ZOOM = 20;
 const ZOOM_STEP = 1.1;
 
 /** Moves a picture inside its box or its die: at once on the screen, the server answers on release. */
@@ -34,6 +34,7 @@ export function FocusPan({ bench, fit, scale, part }: Props) {
   const from = useRef<{ x: number; y: number; window: Box } | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const { natural, window: shown } = placed;
+  const zooms = useRange("artwork", "zoom");
   const perScreenPx = shown.width / (part.box.width * scale);
 
   // The new plan is here: the server's proof takes over from the moved picture.
@@ -46,7 +47,9 @@ export function FocusPan({ bench, fit, scale, part }: Props) {
     const same = moved.x === shown.x && moved.y === shown.y;
     if (same) setWindow(null);
     else
-      bench.change("move the focus", [{ part: part.part, field: "focal_point", value: focusOf(moved, natural) }]);
+      bench.change("move the focus", [
+        { part: part.part, field: "focal_point", value: focusOf(moved, natural) },
+      ]);
   };
   const onDown = (event: PointerEvent<HTMLDivElement>) => {
     event.stopPropagation();
@@ -81,7 +84,10 @@ export function FocusPan({ bench, fit, scale, part }: Props) {
 
   const own = partHere(fit, documentPart(fit, part.part) as Schemas["ArtworkPart"]);
   const zoomBy = (factor: number) => {
-    const zoom = Math.min(MOST_ZOOM, Math.max(1, rounded((own.zoom ?? 1) * factor, 3)));
+    const zoom = Math.min(
+      zooms.most ?? Infinity,
+      Math.max(zooms.least ?? 0, rounded((own.zoom ?? 1) * factor, 3)),
+    );
     if (zoom !== own.zoom)
       bench.change("zoom the picture", [{ part: part.part, field: "zoom", value: zoom }]);
   };

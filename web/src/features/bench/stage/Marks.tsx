@@ -1,5 +1,6 @@
 import type { FitOut } from "../../../api/client";
 import { gapsAround } from "../../../measure/neighbours";
+import { MaskLine } from "../../../ui/Mask";
 import { Gaps } from "./Gaps";
 
 /** What is drawn on a proof to work by: covered zones hatched, clearance, numbered findings. */
@@ -7,7 +8,7 @@ export function Marks({ fit, scale, bare }: { fit: FitOut; scale: number; bare: 
   return (
     <div aria-hidden className="pointer-events-none absolute inset-0 overflow-hidden">
       <Covered fit={fit} className="hatched outline-dashed outline-1 outline-white/80" />
-      <Cut fit={fit} />
+      {fit.mask && <MaskLine mask={fit.mask} />}
       {!bare && <Clearances fit={fit} scale={scale} />}
       {fit.findings.map((finding, index) =>
         finding.where && finding.severity !== "note" ? (
@@ -75,23 +76,4 @@ function Covered({ fit, className }: { fit: FitOut; className: string }) {
       {zone.label}
     </span>
   ));
-}
-
-function Cut({ fit }: { fit: FitOut }) {
-  if (!fit.sheet.cut) return null;
-  const circle = fit.sheet.cut.shape === "circle";
-  const share = circle ? "50%" : `${(fit.sheet.cut as { radius: number }).radius * 100}%`;
-  return (
-    <span
-      className="absolute inset-0 border border-dashed border-measure"
-      style={{ borderRadius: share, boxShadow: "0 0 0 999px var(--measure-faint)" }}
-    />
-  );
-}
-
-/** The corner radius of a destination's cut on the screen. */
-export function cutRadius(fit: FitOut, w: number, h: number): number {
-  const { cut } = fit.sheet;
-  if (!cut) return 0;
-  return cut.shape === "circle" ? Math.max(w, h) : cut.radius * Math.min(w, h);
 }

@@ -4,13 +4,15 @@ import type { FitOut } from "../../../api/client";
 import { partUrl, proofUrl } from "../../../api/queries";
 import { Dimension } from "../../../ui/Dimension";
 import { SteadyImage } from "../../../ui/SteadyImage";
+import { useWindowHeight } from "../../../ui/useWindow";
 import { useUploads } from "../../../ui/useUploads";
 import { ARTWORK_TYPE } from "../AddPart";
 import { useBenchKeys } from "../useBenchKeys";
 import type { Bench } from "../useBench";
 import { Carried, usePrepared } from "./Carried";
 import { GradientLine } from "./GradientLine";
-import { AsSeen, Marks, cutRadius } from "./Marks";
+import { Masked } from "../../../ui/Mask";
+import { AsSeen, Marks } from "./Marks";
 import { PartLayer } from "./PartLayer";
 import { Picking } from "./Picking";
 import { Ruler } from "../../../ui/Ruler";
@@ -18,20 +20,23 @@ import { SelectionFrame } from "./SelectionFrame";
 import { useGesture } from "./useGesture";
 import { WordsEditor } from "./WordsEditor";
 
-const TALLEST_PX = 380;
+const LEAST_TALL_PX = 380;
+const BESIDE_PX = 420; // what stands above and below the proof on the screen
 const RULER_PX = 14;
 const MOST_MAGNIFIED = 16;
+const SMALL_SIDE_PX = 512; // a file with a shorter side is magnified up to that
 
 export function Stage({ bench, fit }: { bench: Bench; fit: FitOut }) {
   const room = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(600);
   const [asSeen, setAsSeen] = useState(false);
+  const tall = Math.max(LEAST_TALL_PX, useWindowHeight() - BESIDE_PX);
   useLayoutEffect(() => {
     const observer = new ResizeObserver(([entry]) => setWidth(entry!.contentRect.width - RULER_PX));
     observer.observe(room.current!);
     return () => observer.disconnect();
   }, []);
-  const scale = Math.min(width / fit.width, TALLEST_PX / fit.height, MOST_MAGNIFIED);
+  const scale = Math.min(width / fit.width, tall / fit.height, mostMagnified(fit));
   const w = fit.width * scale;
   const sharp = Math.min(w * Math.max(1.5, devicePixelRatio), Math.max(fit.width, w));
   const drawn = Math.round(scale >= 2 ? fit.width : sharp);
@@ -62,6 +67,10 @@ export function Stage({ bench, fit }: { bench: Bench; fit: FitOut }) {
   );
 }
 
+/** Up to its own px, and more for what is small: there single px are looked at. */
+const mostMagnified = (fit: FitOut) =>
+  Math.max(1, Math.min(MOST_MAGNIFIED, SMALL_SIDE_PX / Math.min(fit.width, fit.height)));
+
 interface ProofProps {
   bench: Bench;
   fit: FitOut;
@@ -80,7 +89,7 @@ function Proof({ bench, fit, scale, drawn, asSeen }: ProofProps) {
   const { gesture } = gestures;
   const typed = fit.parts.find((part) => part.words && bench.selection.inside === part.part);
   const away = gesture?.parts.map((part) => part.part).join(",") ?? typed?.part;
-  const whole = bench.proofAt(drawn);
+  const whole = bench.proofAt(fit.key, drawn);
   const shown = away ? partUrl(proofUrl(bench.workspace, fit.id, fit.key, drawn), "without", away) : whole;
   const clear = !fit.ground && fit.piece.document.parts[0]?.role === "ground" ? "checker" : "";
   return (
@@ -95,10 +104,7 @@ function Proof({ bench, fit, scale, drawn, asSeen }: ProofProps) {
       onPointerDown={() => bench.selection.select([])}
       {...drop.handlers}
     >
-      <div
-        className="absolute inset-0 overflow-hidden"
-        style={{ borderRadius: asSeen ? cutRadius(fit, fit.width * scale, fit.height * scale) : 0 }}
-      >
+      <Masked mask={asSeen ? fit.mask : null} className="absolute inset-0 overflow-hidden">
         <SteadyImage
           src={shown}
           alt={`Proof of ${fit.sheet.name}`}
@@ -107,7 +113,7 @@ function Proof({ bench, fit, scale, drawn, asSeen }: ProofProps) {
         />
         {gesture && <Carried bench={bench} fit={fit} gesture={gesture} scale={scale} drawn={drawn} />}
         {asSeen && <AsSeen fit={fit} />}
-      </div>
+      </Masked>
       {!asSeen && (
         <>
           <Marks fit={fit} scale={scale} bare={gesture !== null || bench.selection.ids.length > 0} />

@@ -10,10 +10,9 @@ export const keepsRatio = (part: PartOut): boolean => part.artwork != null;
 export const documentPart = (fit: FitOut, id: string): DocumentPart | undefined =>
   fit.piece.document.parts.find((part) => part.id === id);
 
-/** A part as it is in this placement, its adjustments applied. */
+/** A part as it is in this placement; the server has applied what differs. */
 export function partHere<T extends DocumentPart>(fit: FitOut, part: T): T {
-  const own = fit.piece.document.adjustments?.[fit.placement]?.[part.id];
-  return own ? { ...part, ...own } : part;
+  return (fit.here[part.id] ?? part) as T;
 }
 
 /** Whether a picture fills the whole proof, so that dragging moves its focus instead of the part. */

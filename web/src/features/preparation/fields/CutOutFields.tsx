@@ -1,6 +1,7 @@
 import { Button } from "../../../ui/Button";
 import { Choice, Line } from "../../../ui/fields";
 import { Slider } from "../../../ui/Slider";
+import { useRange } from "../../../ui/useLimits";
 import { Swatches } from "../../../ui/Swatches";
 import type { CutTool } from "../useTools";
 import { useHouseColours, type FieldsProps } from "./StepFields";
@@ -38,16 +39,14 @@ export function CutOutFields({ preparing, step, tools }: FieldsProps<"cut out">)
       <div className="mt-2">
         <Slider
           label="Tolerance"
-          least={1}
-          most={40}
+          {...useRange("cut out", "tolerance", 10)}
           value={Math.round(step.tolerance * 10)}
           words={(value) => (value / 10).toFixed(1)}
           change={(value) => change("tolerance", { tolerance: value / 10 })}
         />
         <Slider
           label="Soft edge"
-          least={1}
-          most={16}
+          {...useRange("cut out", "softness")}
           step={0.5}
           value={step.softness}
           words={(value) => `${value} px`}

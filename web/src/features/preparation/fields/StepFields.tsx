@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 
-import type { PreparationOut, Step, StepOf } from "../../../api/client";
+import type { PreparationOut, Schemas, Step, StepOf } from "../../../api/client";
 import { houseStyleQuery } from "../../../api/queries";
 import { Choice, Figure, Line } from "../../../ui/fields";
 import { Button } from "../../../ui/Button";
+import { useLimits, useRange } from "../../../ui/useLimits";
 import { Slider } from "../../../ui/Slider";
 import { ADJUSTMENTS, signed } from "../stepWords";
 import type { Tools } from "../useTools";
@@ -95,8 +96,7 @@ function StraightenFields({ preparing, step }: FieldsProps<"straighten">) {
           label="Turn by"
           unit="° clockwise"
           step={0.1}
-          least={-45}
-          most={45}
+          {...useRange("straighten", "degrees")}
           value={step.degrees}
           change={(degrees) => preparing.change("straighten", { ...step, degrees })}
         />
@@ -112,8 +112,7 @@ function TrimFields({ preparing, step }: FieldsProps<"trim">) {
   return (
     <Slider
       label="Tolerance"
-      least={0}
-      most={50}
+      {...useRange("trim", "tolerance", 100)}
       value={Math.round(step.tolerance * 100)}
       words={(value) => `${value} %`}
       change={(value) => preparing.change("trim", { ...step, tolerance: value / 100 })}
@@ -121,15 +120,20 @@ function TrimFields({ preparing, step }: FieldsProps<"trim">) {
   );
 }
 
+const percentOf = (range?: Schemas["Range"]) => ({
+  least: (range?.least ?? -1) * 100,
+  most: (range?.most ?? 1) * 100,
+});
+
 function AdjustFields({ preparing, step }: FieldsProps<"adjust">) {
+  const ranges = useLimits().ranges.adjust ?? {};
   return (
     <div className="mt-1">
       {ADJUSTMENTS.map((name) => (
         <Slider
           key={name}
           label={name}
-          least={name === "sharpen" ? 0 : -100}
-          most={100}
+          {...percentOf(ranges[name])}
           value={Math.round(step[name] * 100)}
           words={(value) => signed(value / 100)}
           change={(value) => preparing.change(name, { ...step, [name]: value / 100 })}
@@ -188,8 +192,7 @@ function TraceFields({ preparing, step }: FieldsProps<"trace">) {
   return (
     <Slider
       label="Colours"
-      least={0}
-      most={32}
+      {...useRange("trace", "colours")}
       value={step.colours}
       words={(value) => (value ? String(value) : "auto")}
       change={(colours) => preparing.change("number of colours", { ...step, colours })}

@@ -2,6 +2,7 @@ import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 
 import type { PreparationOut, Schemas, StepOf, Stroke } from "../../../api/client";
 import { stepUrl } from "../../../api/queries";
+import { useLimits } from "../../../ui/useLimits";
 import { SteadyImage } from "../../../ui/SteadyImage";
 import type { Tools } from "../useTools";
 import type { Preparing } from "../usePreparation";
@@ -26,7 +27,6 @@ const COLOURS: Record<string, string> = {
   erase: "var(--refused)",
 };
 const CLOSE_PX = 2; // on the screen; nearer points tell nothing new
-const MOST_POINTS = 2000;
 const STEPS: Record<string, Spot> = {
   ArrowLeft: [-0.01, 0],
   ArrowRight: [0.01, 0],
@@ -39,6 +39,7 @@ export function Brush({ preparing, data, step, tools, size, scale }: Props) {
   const [line, setLine] = useState<{ key: string; points: Spot[] }>({ key: "", points: [] });
   const [at, setAt] = useState<Spot | null>(null);
   const drawing = useRef(false);
+  const { stroke_points } = useLimits();
   const act = tools.cut as Stroke["act"];
   const [across, down] = [size.width * scale, size.height * scale];
   const thick = Math.max(3, tools.brushSize * Math.min(across, down));
@@ -111,7 +112,7 @@ export function Brush({ preparing, data, step, tools, size, scale }: Props) {
           setPoints((points) => {
             const last = points.at(-1) ?? spot;
             const far = Math.hypot((spot[0] - last[0]) * across, (spot[1] - last[1]) * down) >= CLOSE_PX;
-            return far && points.length < MOST_POINTS ? [...points, spot] : points;
+            return far && points.length < stroke_points ? [...points, spot] : points;
           });
         }}
         onPointerUp={() => {
