@@ -2,6 +2,7 @@
 
 from functools import cache
 
+import cv2
 import numpy as np
 import pytest
 from PIL import Image, ImageDraw
@@ -10,6 +11,7 @@ from fitzle.core.artwork.cutout.backdrop import backdrop_of, border_of
 from fitzle.core.artwork.cutout.cutting import Wishes, cut_out
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.errors import ArtworkError, ValueOutOfRange
+from tests.badges import BACKDROPS, INKS, badge, badge_on
 from tests.make import disc, opened, photo, saved
 
 LARGEST_ERROR = 2.5  # mean absolute error of coverage, times 1000
@@ -76,6 +78,18 @@ def test_the_coverage_is_that_of_the_logo(name: str, quality: int | None) -> Non
     error = np.abs(cut.pixels[..., 3] / 255 - logo(LOGOS[name][0])[1]).mean() * 1000
     assert error < LARGEST_ERROR
     assert (cut.method, cut.confidence > 0.9) == ("flat", True)
+
+
+@pytest.mark.parametrize("backdrop", BACKDROPS)
+@pytest.mark.parametrize("number", range(len(INKS)))
+def test_no_line_is_left_where_two_colours_of_the_subject_meet(number: int, backdrop: str) -> None:
+    """Mixed px of two colours of the subject are none of the backdrop, and a disc like a pale backdrop is no hole."""
+    quality = (40, 50, 60, 75)[(number + len(backdrop)) % 4]
+    alpha = cut_out(badge_on(number, backdrop, quality)).pixels[..., 3] / 255
+    error = np.abs(alpha - badge(number)[1])
+    assert error.mean() * 1000 < LARGEST_ERROR
+    inside = cv2.erode(np.float32(badge(number)[1] == 1), np.ones((7, 7))) == 1
+    assert error[inside].mean() * 1000 < 1, "hardly any of it is inside (three px of the outline may be blurred)"
 
 
 @pytest.mark.parametrize("ground", [0, 255])

@@ -5,7 +5,7 @@ const MARGINS_PX = 56;
 const GAP_PX = 40;
 const [TWO_COLUMNS_PX, FOUR_COLUMNS_PX] = [768, 1280]; // md and xl of the layout
 const LEAST_PX = 240;
-const STEP_PX = 20; // the wall is asked for anew only when the room has changed by that much
+const STEP_PX = 4; // the wall is asked for anew only when the room has changed by that much
 const USUAL = { height: 800, tall: 64 };
 const MOST_TALL_PX = 160;
 

@@ -10,6 +10,7 @@ from typing import Literal, NamedTuple
 
 import cv2
 import numpy as np
+from numpy.typing import NDArray
 
 from fitzle.core.artwork.bands import dot
 from fitzle.core.artwork.cutout.backdrop import Lab, backdrop_of, border_of
@@ -21,15 +22,19 @@ Holes = Literal["auto", "all", "none"]
 
 LEAST_RAMP = 0.016  # OKLab; facts/cutout.md
 RAMP_SIGMAS = 4.0
-HOLE_MEAN = 0.6  # of the ramp's foot: an enclosed region that is nearer on average is backdrop too
+HOLE_MEAN = 0.6  # of the ramp's foot: an enclosed region that is nearer on average may be backdrop too
+# OKLab, and times the border's sigma: a hole's mean colour is the backdrop's own. JPEG 40 moves it by at most 0.001 on
+# even backdrops and by 3.6 sigma under a vignette; a disc only just paler than the backdrop was 0.008 away.
+HOLE_OFFSET, HOLE_SIGMAS = 0.004, 4.0
 NEAR_PX = 7  # where the strongest colour of an edge is looked for
 FAR, FAR_FEET = 0.06, 2.5  # OKLab, and times the ramp's foot: farther than noise around edges reaches
 EVEN_SHARE = 0.25  # of the distance from the backdrop
 CORE_SHARE = 0.85  # of that strongest colour: wholly subject
-BAND_PX = 2.0  # on either side of the outline px may be part-transparent; farther out is noise of the JPEG
+BAND_PX = 1.5  # on either side of the outline px may be part-transparent; farther out is noise of the JPEG
 CLEAN = (0.06, 0.94)  # coverage below and above is none and all
 ALIKE_FEET = 2.0  # times the ramp's foot: what is joined to a stroke
 LEAST_HOLE_PX = 64  # of area
+LEAST_HOLE_AREA = 24  # px, of a hole that is nowhere three px wide: noise in even colours makes up to 11
 SPECK_PX = 12  # of area; smaller islands of subject are noise
 
 
@@ -63,7 +68,7 @@ def cut_flat(
     step = lab - backdrop.lab
     away = np.sqrt(dot(step, step))
     foot = max(RAMP_SIGMAS * border.sigma, LEAST_RAMP) * tolerance
-    ground = _ground(away, foot, holes)
+    ground = _ground(step, away, foot, max(HOLE_OFFSET, HOLE_SIGMAS * border.sigma) * tolerance, holes)
     told = _joined_alike(lab, keep, foot)
     ground = (ground | _joined_alike(lab, drop, foot)) & ~told
     if not ground.any():
@@ -78,8 +83,8 @@ def cut_flat(
     return FlatCut(alpha, freed_colours(own, nearest, backdrop.rgb, alpha), border.confidence)
 
 
-def _ground(away: Plane, foot: float, holes: Holes) -> Mask:
-    """What is backdrop: joined to the border, or enclosed and like it."""
+def _ground(step: Lab, away: Plane, foot: float, offset: float, holes: Holes) -> Mask:
+    """What is backdrop: joined to the border, or enclosed and of its very colour."""
     like = (away < foot).astype(np.uint8)
     count, labels = cv2.connectedComponents(like, connectivity=4)
     border = np.unique(np.concatenate([labels[0], labels[-1], labels[:, 0], labels[:, -1]]))
@@ -88,11 +93,21 @@ def _ground(away: Plane, foot: float, holes: Holes) -> Mask:
     if holes == "all":
         taken[:] = True
     elif holes == "auto":
-        sizes = np.bincount(labels.ravel(), minlength=count)
-        means = np.bincount(labels.ravel(), away.ravel(), minlength=count) / np.maximum(sizes, 1)
-        taken |= means < HOLE_MEAN * foot
+        taken |= _of_its_colour(labels, count, step, away, foot, offset)
     taken[0] = False
     return _without_specks(taken[labels])
+
+
+def _of_its_colour(
+    labels: NDArray[np.int32], count: int, step: Lab, away: Plane, foot: float, offset: float
+) -> NDArray[np.bool_]:
+    """Which regions are large enough to be told from noise and have the backdrop's colour on average."""
+    sizes = np.maximum(np.bincount(labels.ravel(), minlength=count), 1)
+    near = np.bincount(labels.ravel(), away.ravel(), minlength=count) / sizes < HOLE_MEAN * foot
+    means = [np.bincount(labels.ravel(), step[..., one].ravel(), minlength=count) / sizes for one in range(3)]
+    whole = cv2.erode((labels > 0).astype(np.uint8), np.ones((3, 3), np.uint8)) > 0
+    large = (sizes >= LEAST_HOLE_AREA) | (np.bincount(labels[whole], minlength=count) > 0)
+    return np.asarray(near & large & (np.linalg.norm(means, axis=0) < offset))
 
 
 def _joined_alike(lab: Lab, touched: Mask | None, foot: float) -> Mask:
@@ -159,9 +174,11 @@ def _unmixed(own: Lab, subject: Lab, ground: Lab) -> Plane:
 
 def _edge_only(coverage: Plane, core: Mask, ground: Mask, softness_px: float) -> Plane:
     """Coverage where the outline runs; all inside, nothing outside."""
-    solid = _regions_at(~ground & (coverage > 0.5), core, connectivity=8).astype(np.uint8)
-    inward = cv2.distanceTransform(solid, cv2.DIST_L2, 5)
-    outward = cv2.distanceTransform(1 - solid, cv2.DIST_L2, 5)
+    solid = _regions_at(~ground & (coverage > 0.5), core, connectivity=8)
+    # Where two colours of the subject meet, their mixed px look like half backdrop: with none of it there, they are not.
+    solid = ~_regions_at(~solid, ground, connectivity=4)
+    inward = cv2.distanceTransform(solid.astype(np.uint8), cv2.DIST_L2, 5)
+    outward = cv2.distanceTransform((~solid).astype(np.uint8), cv2.DIST_L2, 5)
     alpha = np.where(inward > BAND_PX, np.float32(1), coverage)
     alpha[outward > BAND_PX] = 0
     return np.asarray(cv2.GaussianBlur(alpha, (0, 0), softness_px / 2), np.float32) if softness_px > 1 else alpha

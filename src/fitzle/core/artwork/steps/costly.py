@@ -13,7 +13,7 @@ import numpy as np
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps.document import AnyStep, CutOut, Trace
 
-ENGINE = 3  # raise it when a cut or a tracing comes out otherwise, so that kept ones are made anew
+ENGINE = 4  # raise it when a cut or a tracing comes out otherwise, so that kept ones are made anew
 PAINTED = ("erase", "restore")
 
 
