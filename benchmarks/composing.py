@@ -12,7 +12,10 @@ import time
 import urllib.request
 from functools import cache
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from benchmarks.workspace import OwnWorkspace
 
 WIDTH, HEIGHT = 1280, 720
 HOUSE = ("#17443c", "#f4d06f", "#b4541a", "#f6e7b8")
@@ -63,18 +66,13 @@ def _artworks() -> tuple[dict[str, Any], dict[str, Any], dict[str, bytes]]:
 
 
 def _looked(width: int, height: int, data: dict[str, Any] | None = None) -> Any:
-    from fitzle.core.pipeline import look_at_fit, plan_fit
-
+    from benchmarks.fits import decided, sheet_of
     from fitzle.core.piece.document import Piece
-    from fitzle.core.spec.sheet import SpecSheet
 
     facts, sources, _ = _artworks()
-    sheet = SpecSheet.model_validate(
-        {"fitzle_spec": 1, "name": "bench", "size": {"width": width, "height": height}, "formats": ["jpeg"],
-         "seen": [{"name": "list", "width": 168}], "transparency": "forbidden"}
-    )  # fmt: skip
-    document = Piece.model_validate(data or piece())
-    return look_at_fit(plan_fit(document, sheet, facts, None, HOUSE), sheet, facts, sources, HOUSE)
+    seen = [{"name": "list", "width": 168}]
+    sheet = sheet_of(width, height, formats=["jpeg"], seen=seen, transparency="forbidden")
+    return decided(Piece.model_validate(data or piece()), sheet, facts, sources, HOUSE)
 
 
 def render_ms(median_ms: Any, width: int = WIDTH, height: int = HEIGHT) -> float:
@@ -137,8 +135,9 @@ def headline_ms() -> float:
 def twelve_places_ms(median_ms: Any) -> float:
     """One piece in the sample's twelve placements: planned, looked at, judged and drawn at the size of the wall."""
     from demo.sheets import shelves
-    from fitzle.core.pipeline import look_at_fit, plan_fit, proof_bytes
 
+    from benchmarks.fits import decided
+    from fitzle.core.fit.proofs import proof_of
     from fitzle.core.geometry.scale import shelf_scale
     from fitzle.core.piece.document import Piece
 
@@ -147,31 +146,28 @@ def twelve_places_ms(median_ms: Any) -> float:
 
     def all_places() -> None:
         for sheets in shelves().values():
-            plans = [
-                (sheet, look_at_fit(plan_fit(document, sheet, facts, None, HOUSE), sheet, facts, sources, HOUSE))
-                for sheet in sheets
-            ]
-            scale = shelf_scale([planned.plan.size for _, planned in plans], 592)
-            for _, planned in plans:
-                proof_bytes(planned.plan, sources, max(1, round(2 * planned.plan.size.width / scale)))
+            fits = [decided(document, sheet, facts, sources, HOUSE) for sheet in sheets]
+            scale = shelf_scale([fit.plan.size for fit in fits], 592)
+            for fit in fits:
+                proof_of(fit, sources, max(1, round(2 * fit.plan.size.width / scale)))
 
     return float(median_ms(all_places, 7))
 
 
 def change_ms(median_ms: Any) -> float:
     """What the core does for a change at the bench: plan, colours, findings and a proof 900 px wide."""
-    from fitzle.core.pipeline import proof_bytes
+    from fitzle.core.fit.proofs import proof_of
 
     sources, count = _artworks()[1], iter(range(10_000))
 
     def change() -> None:
-        planned = _looked(WIDTH, HEIGHT, piece(text=f"True a wheel {next(count)}"))
-        proof_bytes(planned.plan, sources, 900)
+        fit = _looked(WIDTH, HEIGHT, piece(text=f"True a wheel {next(count)}"))
+        proof_of(fit, sources, 900)
 
     return float(median_ms(change))
 
 
-def patch_ms(address: str, email: str, password: str) -> float:
+def patch_ms(running: OwnWorkspace) -> float:
     """The same over HTTP: PATCH to the answer with plan, findings and proof, on a running Fitzle."""
     from http.cookiejar import CookieJar
 
@@ -181,21 +177,21 @@ def patch_ms(address: str, email: str, password: str) -> float:
     def call(method: str, path: str, body: Any = None) -> Any:
         token = next((cookie.value for cookie in jar if cookie.name == "fitzle_csrf"), "") or ""
         request = urllib.request.Request(
-            address + path, json.dumps(body).encode() if body is not None else None, method=method,
-            headers={"Content-Type": "application/json", "X-CSRFToken": token, "Referer": address},
+            running.address + path, json.dumps(body).encode() if body is not None else None, method=method,
+            headers={"Content-Type": "application/json", "X-CSRFToken": token, "Referer": running.address},
         )  # fmt: skip
         text = opener.open(request, timeout=30).read()
         return json.loads(text) if text and text[:1] in b"{[" else None
 
-    opener.open(address, timeout=30).read()
-    call("POST", "/api/session", {"email": email, "password": password})
-    space = "/api/workspaces/ottermoor"
+    opener.open(running.address, timeout=30).read()
+    call("POST", "/api/session", {"email": running.email, "password": running.password})
+    space = f"/api/workspaces/{running.slug}"
     wall = call("GET", f"{space}/wall")
     place = next(entry for shelf in wall["shelves"] for entry in shelf["placements"] if entry["name"] == "Course card")
     fit = call("POST", f"{space}/placements/{place['id']}/pieces", {"starting_point": 2})
     taken = []
     for number in range(25):
-        headline = {"part": "headline", "field": "text", "value": f"True a wheel {number}"}
+        headline = {"act": "set", "part": "headline", "field": "text", "value": f"True a wheel {number}"}
         body = {"revision": fit["piece"]["revision"], "step": "bench", "changes": [headline], "proof_width": 900}
         started = time.perf_counter()
         fit = call("PATCH", f"{space}/fits/{fit['id']}", body)
@@ -220,15 +216,14 @@ def _many_renders() -> None:
     import django
 
     django.setup()
-    from fitzle.core.pipeline import proof_bytes
-
     import fitzle.apps.api.root  # noqa: F401
+    from fitzle.core.fit.proofs import proof_of
     from fitzle.core.type.library import offered_families
 
     names, sources = [family.name for family in offered_families()], _artworks()[1]
     for number in range(RENDERS):
-        planned = _looked(WIDTH, HEIGHT, piece(names[number % len(names)], f"Lesson {number}: true a wheel"))
-        proof_bytes(planned.plan, sources, 400 + number)
+        fit = _looked(WIDTH, HEIGHT, piece(names[number % len(names)], f"Lesson {number}: true a wheel"))
+        proof_of(fit, sources, 400 + number)
     status = Path("/proc/self/status").read_text()
     peak = int(next(line for line in status.splitlines() if line.startswith("VmRSS")).split()[1])
     print(json.dumps({"mb": peak / 1000}))

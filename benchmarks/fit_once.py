@@ -13,18 +13,15 @@ WIDTH, HEIGHT, LIMIT = 1280, 720, 300_000
 
 def ours(data: bytes) -> bytes:
     """The command line's way, from bytes to file, judged and scored."""
-    from fitzle.core.pipeline import facts_and_sources, make_fit, plan_fit
-
+    from benchmarks.fits import decided, sheet_of
     from fitzle.core.artwork.reading import read_artwork
+    from fitzle.core.fit.making import make_fit
     from fitzle.core.piece.editing import new_piece
-    from fitzle.core.spec.sheet import SpecSheet
 
-    sheet = SpecSheet.model_validate(
-        {"fitzle_spec": 1, "name": "bench", "size": {"width": WIDTH, "height": HEIGHT}, "formats": ["jpeg"],
-         "max_bytes": LIMIT, "transparency": "forbidden"}
-    )  # fmt: skip
-    facts, sources = facts_and_sources({"a": read_artwork(data, "photo.jpg")})
-    made = make_fit(plan_fit(new_piece("photo", "a", "picture"), sheet, facts), sheet, sources)
+    sheet = sheet_of(WIDTH, HEIGHT, formats=["jpeg"], max_bytes=LIMIT, transparency="forbidden")
+    photo = read_artwork(data, "photo.jpg")
+    sources = {"a": photo.source}
+    made = make_fit(decided(new_piece("photo", "a", "picture"), sheet, {"a": photo.facts}, sources), sources)
     assert made.encoded is not None
     return made.encoded.data
 
@@ -53,11 +50,12 @@ def main() -> None:
     """`fit_once.py ours|pillow PHOTO OUT`."""
     way, photo, out = sys.argv[1:]
     import cv2  # noqa: F401
-    import fitzle.core.pipeline  # noqa: F401, both ways start with the same modules loaded
     import pyjpegli  # noqa: F401
     import pyvips  # noqa: F401
     import skia  # noqa: F401
     from PIL import Image  # noqa: F401
+
+    import fitzle.core.fit.making  # noqa: F401, both ways start with the same modules loaded
 
     data = Path(photo).read_bytes()
     before = peak_kb()

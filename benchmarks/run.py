@@ -11,13 +11,17 @@ import sys
 import time
 from collections.abc import Callable
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 from PIL import Image, ImageOps
 
-from benchmarks.fit_once import HEIGHT, WIDTH
+from benchmarks.fit_once import HEIGHT, LIMIT, WIDTH
+from benchmarks.fits import planned, sheet_of
 from benchmarks.photo import FOLDER, large_photo
+
+if TYPE_CHECKING:
+    from benchmarks.workspace import OwnWorkspace
 
 ROUNDS = 5
 Row = dict[str, Any]
@@ -72,25 +76,22 @@ def fit_of_a_photo() -> list[Row]:
 def previews() -> list[Row]:
     """Proofs for the screen from the working copy, as the server makes them."""
     from demo.marks import MARKS
-    from fitzle.core.pipeline import plan_fit, proof_bytes
 
     from fitzle.core.artwork.reading import read_artwork
     from fitzle.core.artwork.working import WorkingSource, make_working_copy
+    from fitzle.core.fit.proofs import proof_bytes
     from fitzle.core.piece.editing import new_piece
-    from fitzle.core.spec.sheet import SpecSheet
 
     art = read_artwork(large_photo().read_bytes(), "photo.jpg")
     copy = make_working_copy(art.source)
     assert copy is not None
     source = WorkingSource(*copy, art.facts.width, art.facts.height)
-    base = {"fitzle_spec": 1, "name": "bench", "formats": ["png"]}
-    banner = SpecSheet.model_validate({**base, "size": {"width": 1280, "height": 720}})
-    plan = plan_fit(new_piece("p", "a", "picture"), banner, {"a": art.facts}).plan
+    banner, icon = sheet_of(1280, 720, formats=["png"]), sheet_of(32, 32, formats=["png"])
+    plan = planned(new_piece("p", "a", "picture"), banner, {"a": art.facts}).plan
     rows = [row("preview of a photo, 900 px wide", median_ms(lambda: proof_bytes(plan, {"a": source}, 900)),
                 median_ms(lambda: _pillow_preview(copy[0])), "ms", "< 60 ms")]  # fmt: skip
     mark = read_artwork(MARKS["wheel-badge.svg"].encode(), "badge.svg")
-    icon = SpecSheet.model_validate({**base, "size": {"width": 32, "height": 32}})
-    small = plan_fit(new_piece("p", "a", "mark"), icon, {"a": mark.facts}).plan
+    small = planned(new_piece("p", "a", "mark"), icon, {"a": mark.facts}).plan
     rows.append(row("preview of an icon, 32 px", median_ms(lambda: proof_bytes(small, {"a": mark.source}, 32)), None,
                     "ms", "< 10 ms"))  # fmt: skip
     return rows
@@ -106,22 +107,18 @@ def _pillow_preview(data: bytes) -> bytes:
 def logo_bytes() -> list[Row]:
     """The sample's logo as a lossless PNG at 880 x 220."""
     from demo.marks import MARKS
-    from fitzle.core.pipeline import plan_fit
 
     from fitzle.core.artwork.reading import read_artwork
     from fitzle.core.encode.png import lossless_png
     from fitzle.core.encode.raster import Raster
     from fitzle.core.piece.editing import new_piece
     from fitzle.core.render.painting import paint
-    from fitzle.core.spec.sheet import SpecSheet
 
-    sheet = SpecSheet.model_validate(
-        {"fitzle_spec": 1, "name": "logo", "size": {"width": 880, "height": 220}, "formats": ["png"]}
-    )
+    sheet = sheet_of(880, 220, formats=["png"])
     rows = []
     for name in ("ottermoor-dark.svg", "wheel-badge.svg", "ding.svg"):
         art = read_artwork(MARKS[name].encode(), name)
-        plan = plan_fit(new_piece("p", "a", "mark"), sheet, {"a": art.facts}).plan
+        plan = planned(new_piece("p", "a", "mark"), sheet, {"a": art.facts}).plan
         pixels = Raster(paint(plan, {"a": art.source})).pixels
         out = io.BytesIO()
         Image.fromarray(pixels).save(out, "PNG", optimize=True)
@@ -131,25 +128,40 @@ def logo_bytes() -> list[Row]:
     return rows
 
 
-def wall() -> list[Row]:
-    """First paint of all proofs on the sample's wall, in headless Chromium, where Fitzle is running."""
-    from benchmarks.wall import first_paint_ms, running_at
+def wall(space: OwnWorkspace) -> list[Row]:
+    """First paint of all proofs on the wall of a workspace like the sample's, in headless Chromium."""
+    from benchmarks.wall import first_paint_ms
+
+    return [row("wall, all proofs painted, warm", first_paint_ms(space), None, "ms", "< 1000 ms")]
+
+
+def changing(space: OwnWorkspace) -> list[Row]:
+    """A change at the bench over HTTP, and a part that is dragged in the browser."""
+    from benchmarks import composing
+    from benchmarks.dragging import frames_a_second
+
+    rows = [row("PATCH to plan, findings and 900 px proof", composing.patch_ms(space), None, "ms", "< 90 ms")]
+    dragging, idle = frames_a_second(space)
+    return [*rows, row("dragging a part in the browser, and nothing moving", dragging, idle, "frames/s", "60")]
+
+
+def running() -> list[Row]:
+    """What is measured where Fitzle is running, in a workspace of its own."""
+    from benchmarks.wall import running_at
+    from benchmarks.workspace import own_workspace
 
     address = running_at()
     if address is None:
-        return [{"name": "wall, all proofs painted, warm", "note": "not measured: run ./start first"}]
-    return [row("wall, all proofs painted, warm", first_paint_ms(address), None, "ms", "< 1000 ms")]
+        return [{"name": "wall, change and drag over HTTP", "note": "not measured: run ./start first"}]
+    with own_workspace(address) as space:
+        return [*changing(space), *wall(space)]
 
 
 def composed() -> list[Row]:
     """A composed piece: photo, gradient, outlined headline with a glow, mark and a picture in a circle."""
-    from demo.load import EMAIL, PASSWORD
-
     from benchmarks import composing
-    from benchmarks.dragging import frames_a_second
-    from benchmarks.wall import running_at
 
-    rows = [
+    return [
         row("composed piece 1280x720, drawn", composing.render_ms(median_ms), composing.pillow_ms(median_ms), "ms",
             "< 45 ms, ratio <= 0.25"),
         row("  at 64x36", composing.render_ms(median_ms, 64, 36), None, "ms", "< 5 ms"),
@@ -158,13 +170,6 @@ def composed() -> list[Row]:
         row("headline of 56 letters fitted to its box", composing.headline_ms(), None, "ms", "< 5 ms"),
         row("memory after 500 different renders", composing.memory_mb(), None, "MB", "< 350 MB"),
     ]  # fmt: skip
-    address = running_at()
-    if address:
-        rows.append(row("PATCH to plan, findings and 900 px proof", composing.patch_ms(address, EMAIL, PASSWORD), None,
-                        "ms", "< 90 ms"))  # fmt: skip
-        dragging, idle = frames_a_second(address)
-        rows.append(row("dragging a part in the browser, and nothing moving", dragging, idle, "frames/s", "60"))
-    return rows
 
 
 def artwork() -> list[Row]:
@@ -210,12 +215,33 @@ def command_line() -> list[Row]:
         command = [sys.executable, "-m", "fitzle.cli", "--help"]
         subprocess.run(command, check=True, capture_output=True, env=environment)
 
-    return [row("./fitzle --help", median_ms(start, 7) / 1000, None, "s", "< 0.7 s")]
+    return [row("./fitzle --help", median_ms(start, 7) / 1000, None, "s", "< 0.7 s"), *whole_fit()]
+
+
+def whole_fit() -> list[Row]:
+    """The whole process of `./fitzle fit` of the large photo against that of a plain script, imports and all."""
+    root, photo = Path(__file__).resolve().parents[1], str(large_photo())
+    spec = FOLDER / "bench.fitzle-spec.json"
+    sheet = sheet_of(WIDTH, HEIGHT, formats=["jpeg"], max_bytes=LIMIT, transparency="forbidden")
+    spec.write_text(sheet.model_dump_json(exclude_defaults=True))
+    ways = {
+        "ours": [str(root / "fitzle"), "fit", photo, "--spec", str(spec)],
+        "plain": [sys.executable, "-m", "benchmarks.plain_script", photo],
+    }
+    taken: dict[str, list[float]] = {way: [] for way in ways}
+    for _ in range(ROUNDS + 1):  # the first one fills the caches of the machine
+        for way, command in ways.items():
+            out = ["--out", str(FOLDER)] if way == "ours" else [str(FOLDER / "plain.jpg")]
+            started = time.perf_counter()
+            subprocess.run([*command, *out], check=True, capture_output=True, cwd=root)
+            taken[way].append(time.perf_counter() - started)
+    ours, plain = (statistics.median(taken[way][1:]) for way in ways)
+    return [row("./fitzle fit of the photo, whole process", ours, plain, "s", "ratio <= 1.2")]
 
 
 def main() -> None:
     """All measurements in turn."""
-    parts = (command_line, fit_of_a_photo, previews, logo_bytes, composed, artwork, wall)
+    parts = (command_line, fit_of_a_photo, previews, logo_bytes, composed, artwork, running)
     rows = [entry for part in parts for entry in part()]
     if "--json" in sys.argv:
         print(json.dumps({"figures": rows}))

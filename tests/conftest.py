@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
@@ -12,6 +13,14 @@ import pytest
 # The same examples each time: what passed once passes again, and a failure can be looked at.
 hypothesis.settings.register_profile("steady", derandomize=True)
 hypothesis.settings.load_profile("steady")
+
+REDIS_DATABASES = 64  # as the servers of `./test` are started
+
+
+def redis_database() -> int:
+    """The first of two databases of Redis that this process of the tests has for itself (queue, cache)."""
+    number = os.environ.get("PYTEST_XDIST_WORKER", "gw0").removeprefix("gw")
+    return int(number) * 2 % REDIS_DATABASES
 
 
 @pytest.fixture(autouse=True)
@@ -33,6 +42,8 @@ def _own_files(request: pytest.FixtureRequest, tmp_path: Path, settings: Any) ->
     }
     # Argon2 takes 100 MB and a tenth of a second on purpose, for each of two people in most tests.
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher", *settings.PASSWORD_HASHERS]
+    location = f"{settings.REDIS_URL}/{redis_database() + 1}"
+    settings.CACHES = {"default": {**settings.CACHES["default"], "LOCATION": location}}
     app.conf.task_always_eager = True
     app.conf.task_eager_propagates = True
     cache.clear()

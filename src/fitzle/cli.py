@@ -30,8 +30,15 @@ def main(arguments: list[str] | None = None) -> int:
         return _say_error(args, error.message)
     except OSError as error:
         return _say_error(args, f"{error.filename or 'the file'}: {error.strerror or error}.")
-    print(json.dumps(answer, ensure_ascii=False) if args.json else _table(answer))
+    _print(json.dumps(answer, ensure_ascii=False) if args.json else _table(answer))
     return int(code)
+
+
+def _print(text: str) -> None:
+    try:
+        print(text, flush=True)
+    except BrokenPipeError:  # whoever read has enough, as `head` has; Python would complain once more at its end
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -113,7 +120,16 @@ def _inspect(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
     _check_file(args.artwork)
     with args.artwork.open("rb") as file:
         facts = inspected(file, args.artwork.name)
-    return {"file": str(args.artwork), **facts.model_dump(mode="json")}, ACCEPTED
+    return {"file": str(args.artwork), **_whole_px(facts.model_dump(mode="json"))}, ACCEPTED
+
+
+def _whole_px(value: Any) -> Any:
+    """Sizes are fractions for drawings' sake; px of bitmaps are whole and printed so."""
+    if isinstance(value, dict):
+        return {key: _whole_px(inner) for key, inner in value.items()}
+    if isinstance(value, list):
+        return [_whole_px(inner) for inner in value]
+    return int(value) if isinstance(value, float) and value.is_integer() else value
 
 
 def _still(args: argparse.Namespace) -> tuple[dict[str, Any], int]:

@@ -15,9 +15,11 @@ from typing import Any, NamedTuple
 import pytest
 
 from tests.browser.person import Person, start_browser
+from tests.conftest import redis_database
 
 ROOT = Path(__file__).resolve().parents[2]
-DATABASE = "test_browser"
+DATABASE = "test_browser_" + os.environ.get("PYTEST_XDIST_WORKER", "gw0")
+KEPT = f"{DATABASE}_kept"
 
 
 def free_port() -> int:
@@ -27,20 +29,46 @@ def free_port() -> int:
         return int(probe.getsockname()[1])
 
 
-def fresh_database() -> None:
-    """An empty database of our own."""
+def connected() -> Any:
+    """The database server."""
     import MySQLdb
 
-    connection = MySQLdb.connect(
-        host="127.0.0.1",
-        port=int(os.environ["FITZLE_DB_PORT"]),
-        user="fitzle",
-        password=os.environ["FITZLE_DB_PASSWORD"],
-    )
-    cursor = connection.cursor()
-    cursor.execute(f"DROP DATABASE IF EXISTS {DATABASE}")
-    cursor.execute(f"CREATE DATABASE {DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
-    connection.close()
+    port, password = int(os.environ["FITZLE_DB_PORT"]), os.environ["FITZLE_DB_PASSWORD"]
+    return MySQLdb.connect(host="127.0.0.1", port=port, user="fitzle", password=password)
+
+
+def fresh_database(name: str) -> None:
+    """An empty database of our own."""
+    with connected() as connection:
+        connection.cursor().execute(f"DROP DATABASE IF EXISTS {name}")
+        connection.cursor().execute(f"CREATE DATABASE {name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci")
+
+
+def tables(cursor: Any, database: str) -> list[str]:
+    """The names of all tables."""
+    cursor.execute(f"SHOW TABLES IN {database}")
+    return [name for (name,) in cursor.fetchall()]
+
+
+def keep_rows() -> None:
+    """Keeps what is in all tables now."""
+    fresh_database(KEPT)
+    with connected() as connection:
+        cursor = connection.cursor()
+        for table in tables(cursor, DATABASE):
+            cursor.execute(f"CREATE TABLE {KEPT}.{table} AS SELECT * FROM {DATABASE}.{table}")
+        connection.commit()
+
+
+def put_rows_back() -> None:
+    """Gives all tables what was kept."""
+    with connected() as connection:
+        cursor = connection.cursor()
+        cursor.execute("SET FOREIGN_KEY_CHECKS = 0")
+        for table in tables(cursor, KEPT):
+            cursor.execute(f"DELETE FROM {DATABASE}.{table}")
+            cursor.execute(f"INSERT INTO {DATABASE}.{table} SELECT * FROM {KEPT}.{table}")
+        connection.commit()
 
 
 class Running(NamedTuple):
@@ -61,8 +89,13 @@ def fitzle(running: Running) -> str:
 def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
     """A running Fitzle with the sample workspace; ends with the tests."""
     folder = tmp_path_factory.mktemp("fitzle")
-    environment = {**os.environ, "FITZLE_VAR": str(folder), "FITZLE_DB_NAME": DATABASE}
-    fresh_database()
+    environment = {
+        **os.environ,
+        "FITZLE_VAR": str(folder),
+        "FITZLE_DB_NAME": DATABASE,
+        "FITZLE_REDIS_DATABASE": str(redis_database()),
+    }
+    fresh_database(DATABASE)
 
     def run(*command: str) -> None:
         subprocess.run([sys.executable, *command], check=True, env=environment, cwd=ROOT, timeout=120)
@@ -70,6 +103,7 @@ def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
     run("manage.py", "migrate", "-v0")
     run("manage.py", "collectstatic", "--noinput", "-v0")
     run("-m", "demo.load")
+    keep_rows()
     port = free_port()
     log = (folder / "servers.log").open("wb")
     web = ["gunicorn", "fitzle.config.wsgi", "--bind", f"127.0.0.1:{port}", "--threads", "8"]
@@ -109,6 +143,12 @@ def _wait_for(address: str, log: Path) -> None:
         except OSError:
             time.sleep(0.2)
     raise AssertionError(f"the web server did not answer: {log.read_text()[-2000:]}")
+
+
+@pytest.fixture(scope="module", autouse=True)
+def _as_at_first(running: Running) -> None:
+    """The tests of a file find the sample workspace as it is at first, whatever ran before."""
+    put_rows_back()
 
 
 @pytest.fixture(scope="session")

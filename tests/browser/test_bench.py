@@ -4,6 +4,7 @@ from typing import Any
 
 import pytest
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
 
 from tests.browser.person import Person
 from tests.browser.test_wall import check_layout
@@ -19,7 +20,7 @@ def part(person: Person) -> Any:
 
 def open_row(person: Person, name: str) -> None:
     """Opens a part in the list."""
-    person.find(f"//li//button[@aria-expanded='false'][contains(@aria-label, '{name}')]").click()
+    person.find(f"//li//button[@aria-expanded='false'][contains(., '{name}')]").click()
 
 
 def undo_all(person: Person, steps: int) -> None:
@@ -85,7 +86,7 @@ def test_a_tint_and_a_ground_are_chosen_from_the_house_and_by_hex(person: Person
     person.open_bench("Record glyph")
     person.button("Tint #17443c").click()
     person.sees("Undo tint the mark")
-    open_row(person, "ground")
+    open_row(person, "Ground")
     field = person.field("Colour as a hex code")
     field.send_keys("f4d06f", Keys.ENTER)
     person.sees("Undo change the ground")
@@ -110,7 +111,7 @@ input.dispatchEvent(new Event('change', {bubbles: true}));
 
 def test_a_palette_gives_its_last_colour_and_passing_through_it_none(person: Person) -> None:
     person.open_bench("Record glyph")
-    open_row(person, "ground")
+    open_row(person, "Ground")
     palette = person.find("//input[@aria-label='Colour from a palette']")
     person.driver.execute_script("arguments[0].focus(); arguments[0].blur()", palette)
     person.driver.execute_script(PALETTE, palette, ["#123456", "#2a7f62"])
@@ -135,8 +136,8 @@ def test_the_file_is_delivered_from_the_bench(person: Person) -> None:
 def test_two_windows_on_one_field_are_shown_both_values(person: Person) -> None:
     person.open_bench("Floor patch")
     theirs = person.fit()
-    save_elsewhere(person, theirs, "#102030")
-    open_row(person, "ground")
+    person.save_elsewhere(fit := theirs, a_ground(fit, "#102030"))
+    open_row(person, "Ground")
     person.find("//button[normalize-space()='only here']").click()
     person.button("Colour #f4d06f").click()
     person.sees("This was changed elsewhere in the meantime.")
@@ -149,7 +150,7 @@ def test_two_windows_on_one_field_are_shown_both_values(person: Person) -> None:
 
 def test_two_windows_on_different_fields_are_merged_without_a_word(person: Person) -> None:
     person.open_bench("Floor patch")
-    save_elsewhere(person, person.fit(), "#223344")
+    person.save_elsewhere(fit := person.fit(), a_ground(fit, "#223344"))
     person.find("//button[normalize-space()='only here']").click()
     person.button("by weight").click()
     person.wait(lambda: person.fit()["ground"] == "#223344", "their ground")
@@ -157,25 +158,27 @@ def test_two_windows_on_different_fields_are_merged_without_a_word(person: Perso
     undo_all(person, 2)
 
 
-def save_elsewhere(person: Person, fit: Any, colour: str) -> None:
-    """Saves a ground from another window."""
-    script = """
-    const [address, body, done] = arguments;
-    const token = document.cookie.match(/fitzle_csrf=([^;]*)/)[1];
-    fetch(address, {method: 'PATCH', body, headers: {'Content-Type': 'application/json', 'X-CSRFToken': token}})
-      .then((answer) => done(answer.status));
-    """
-    import json
+def a_ground(fit: Any, colour: str) -> dict[str, Any]:
+    """The change that gives one placement another ground."""
+    value = {"kind": "solid", "colour": colour}
+    return {"act": "set", "part": "ground", "field": "fill", "value": value, "placement": fit["sheet"]["slug"]}
 
-    change = {
-        "part": "ground",
-        "field": "fill",
-        "value": {"kind": "solid", "colour": colour},
-        "placement": fit["placement"],
-    }
-    body = {"revision": fit["piece"]["revision"], "step": "elsewhere", "changes": [change]}
-    address = f"/api/workspaces/ottermoor/fits/{fit['id']}"
-    assert person.driver.execute_async_script(script, address, json.dumps(body)) == 200
+
+def test_another_unit_of_the_padding_keeps_the_padding(person: Person) -> None:
+    person.open_bench("Touch icon")
+    mark = next(part for part in person.fit()["parts"] if part["role"] == "mark")
+    per_cent, px = mark["artwork"]["padding_percent"], mark["artwork"]["padding_px"]
+    Select(person.find("//select[@aria-label='Unit of the padding']")).select_by_value("%")
+    person.wait(lambda: own_padding(person), "a padding of its own")
+    assert own_padding(person) == {"value": per_cent, "unit": "%"}
+    Select(person.find("//select[@aria-label='Unit of the padding']")).select_by_value("px")
+    person.wait(lambda: own_padding(person)["unit"] == "px", "px again")
+    assert abs(own_padding(person)["value"] - px) < 0.1
+    undo_all(person, 2)
+
+
+def own_padding(person: Person) -> Any:
+    return next(part for part in person.fit()["piece"]["document"]["parts"] if part["role"] == "mark")["padding"]
 
 
 def test_the_rail_leads_to_the_other_places_of_the_piece(person: Person) -> None:

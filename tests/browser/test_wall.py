@@ -78,6 +78,12 @@ def test_the_wall_is_filtered_by_state(person: Person) -> None:
 
 def test_all_that_fit_are_delivered_and_recorded(person: Person) -> None:
     person.find("//button[starts-with(normalize-space(.), 'Deliver')]").click()
+    person.sees(" together")
+    listed = [entry.text for entry in person.find("//*[@role='dialog']//table").find_elements("xpath", ".//tbody/tr")]
+    assert any("wheel-badge_32x32.ico" in words and "4.3 K" in words for words in listed), listed
+    person.sees("Not among them: ")
+    assert person.ask("/api/workspaces/ottermoor/deliveries") == [], "nothing goes before the list was seen"
+    person.button(f"Deliver {len(listed)} files").click()
     person.sees(", all up to date.")
     person.sees("website/wheel-badge_32x32.ico")
     link = person.link("Save all as ZIP").get_attribute("href")
@@ -106,6 +112,18 @@ def test_the_wall_and_the_deliveries_work_on_a_phone(person: Person) -> None:
         person.go(f"/w/ottermoor{path}")
         person.find("//h1")
         check_layout(person)
+    person.size_window(1280, 800)
+
+
+def test_a_shelf_that_runs_off_a_phone_says_how_many_more_there_are(person: Person) -> None:
+    person.size_window(390, 844)
+    person.go("/w/ottermoor")
+    more = person.button("more →")
+    hidden = int(more.text.split()[0])
+    assert hidden >= 1
+    more.click()
+    gone = "//button[contains(., 'more →')]"
+    person.wait(lambda: len(person.driver.find_elements("xpath", gone)) == 0 or more.text != f"{hidden} more →", "less")
     person.size_window(1280, 800)
 
 

@@ -14,6 +14,7 @@ from fitzle.core.piece.editing import new_piece
 from tests.make import disc, opened, photo, saved, svg
 
 ROOT = Path(__file__).parents[2]
+ENVIRONMENT = {**os.environ, "PYTHONPATH": str(ROOT / "src")}
 SPEC: dict[str, Any] = {
     "fitzle_spec": 1, "name": "Card", "size": {"width": 320, "height": 180}, "formats": ["jpeg", "png"],
     "max_bytes": 30_000, "transparency": "forbidden", "naming": "{subject}_{size}",
@@ -120,10 +121,9 @@ def test_the_core_starts_without_heavy_libraries_and_without_django() -> None:
     script = (
         "import sys, fitzle.cli; sys.exit(bool({'numpy', 'cv2', 'skia', 'pyvips', 'django', 'PIL'} & set(sys.modules)))"
     )
-    environment = {**os.environ, "PYTHONPATH": str(ROOT / "src")}
-    assert subprocess.run([sys.executable, "-c", script], check=False, env=environment).returncode == 0
+    assert subprocess.run([sys.executable, "-c", script], check=False, env=ENVIRONMENT).returncode == 0
     whole = "import sys, fitzle.core.fit.making; sys.exit('django' in sys.modules or 'celery' in sys.modules)"
-    assert subprocess.run([sys.executable, "-c", whole], check=False, env=environment).returncode == 0
+    assert subprocess.run([sys.executable, "-c", whole], check=False, env=ENVIRONMENT).returncode == 0
 
 
 def test_a_large_hostile_batch_stays_small(desk: Path) -> None:
@@ -143,6 +143,21 @@ sys.exit(peak > 600_000 or codes != [0, 2, 0])
 """
     (desk / "cut.png").write_bytes((desk / "big.png").read_bytes()[:5000])
     files = [str(desk / name) for name in ("big.png", "cut.png", "mark.svg")]
-    environment = {**os.environ, "PYTHONPATH": str(ROOT / "src")}
-    done = subprocess.run([sys.executable, "-c", script, *files], check=False, env=environment, capture_output=True)
+    done = subprocess.run([sys.executable, "-c", script, *files], check=False, env=ENVIRONMENT, capture_output=True)
     assert done.returncode == 0, (done.stdout[-300:], done.stderr[-600:])
+
+
+def test_a_reader_that_has_enough_ends_it_quietly(desk: Path) -> None:
+    """As `./fitzle inspect photo.jpg | head -0` does."""
+    command = [sys.executable, "-m", "fitzle.cli", "inspect", str(desk / "photo.jpg")]
+    read, write = os.pipe()
+    os.close(read)
+    with os.fdopen(write, "wb") as gone:
+        ended = subprocess.run(command, stdout=gone, stderr=subprocess.PIPE, env=ENVIRONMENT, timeout=60, check=False)
+    assert (ended.returncode, ended.stderr) == (0, b"")
+
+
+def test_px_of_bitmaps_are_printed_whole(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["inspect", str(desk / "photo.jpg")]) == 0
+    lines = capsys.readouterr().out.splitlines()
+    assert any(line.split() == ["width", str(photo().width)] for line in lines), lines

@@ -68,16 +68,18 @@ DATABASES = {
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 REDIS_URL = f"redis://127.0.0.1:{os.environ.get('FITZLE_REDIS_PORT', '63791')}"
+QUEUE_DATABASE = int(os.environ.get("FITZLE_REDIS_DATABASE", "0"))  # tests run several of Fitzle on one Redis
+CACHE_DATABASE = QUEUE_DATABASE + 1
 CACHES = {
     "default": {
         "BACKEND": "django.core.cache.backends.redis.RedisCache",
-        "LOCATION": f"{REDIS_URL}/1",
+        "LOCATION": f"{REDIS_URL}/{CACHE_DATABASE}",
         "KEY_PREFIX": "fitzle",
         "TIMEOUT": 7 * 24 * 3600,
     }
 }
 
-CELERY_BROKER_URL = f"{REDIS_URL}/0"
+CELERY_BROKER_URL = f"{REDIS_URL}/{QUEUE_DATABASE}"
 CELERY_TASK_IGNORE_RESULT = True
 CELERY_TASK_DEFAULT_QUEUE = "files"
 CELERY_TASK_ROUTES = {

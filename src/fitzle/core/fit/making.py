@@ -13,11 +13,11 @@ from fitzle.core.encode.rendered import Rendered
 from fitzle.core.encode.result import Choice, Encoded
 from fitzle.core.findings import Finding, Verdict, verdict_of
 from fitzle.core.fit.deciding import Decided
+from fitzle.core.plan.placed import Plan
 from fitzle.core.preflight.file_facts import FileFacts, read_file_facts
 from fitzle.core.preflight.registry import demands_of, judged
 from fitzle.core.preflight.rule import Demand, Evidence
 from fitzle.core.render.painting import paint
-from fitzle.core.render.svg import svg_of
 from fitzle.core.spec.naming import file_name
 from fitzle.core.spec.sheet import SpecSheet
 
@@ -57,8 +57,14 @@ def make_fit(decided: Decided, sources: Mapping[str, Source], budget: Budget | N
 def make_file(decided: Decided, sources: Mapping[str, Source], budget: Budget | None = None) -> Choice:
     """The best file of a decided fit."""
     plan, own = decided.plan, decided.planned.sources(sources)
-    rendered = Rendered(lambda: paint(plan, own), lambda: svg_of(plan, own))
+    rendered = Rendered(lambda: paint(plan, own), lambda: _svg(plan, own))
     return best_file(rendered, decided.resolved.sheet, plan.size, budget)
+
+
+def _svg(plan: Plan, sources: Mapping[str, Source]) -> bytes:
+    from fitzle.core.render.svg import svg_of  # loads what most files do not need
+
+    return svg_of(plan, sources)
 
 
 def judge_fit(decided: Decided, choice: Choice, file: FileFacts | None) -> Judgement:

@@ -50,7 +50,7 @@ function TopLine({ bench, workspace }: { bench: Bench; workspace: string }) {
         {saved}
       </span>
       {bench.trouble && <Problem message={bench.trouble.message} onDismiss={bench.forgetTrouble} />}
-      <div className="ml-auto flex items-center gap-2">
+      <div className="ml-auto flex flex-wrap items-center justify-end gap-2 whitespace-nowrap">
         <HelpSheet />
         <a
           href={`/api/workspaces/${workspace}/fits/${bench.fit!.id}/svg`}

@@ -83,7 +83,6 @@ function Row({ bench, fit, part, open }: RowProps) {
         <button
           type="button"
           aria-expanded={open}
-          aria-label={`${name}, ${part.role}`}
           onClick={(event) =>
             event.shiftKey ? bench.selection.toggle(part.id) : bench.selection.select(open ? [] : [part.id])
           }

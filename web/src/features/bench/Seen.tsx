@@ -2,11 +2,17 @@ import type { FitOut } from "../../api/client";
 import { proofUrl } from "../../api/queries";
 import { Masked } from "../../ui/Mask";
 import { SteadyImage } from "../../ui/SteadyImage";
+import { useWindowWidth } from "../../ui/useWindow";
 
 const SEEN_WIDEST_PX = 560;
+const MARGINS_PX = 100;
+
+/** The widest that one is drawn: real size where the window has room. */
+const useWidest = () => Math.min(SEEN_WIDEST_PX, useWindowWidth() - MARGINS_PX);
 
 /** The fit at the sizes and on the grounds where it is seen; real size where the column has room. */
 export function Seen({ fit, workspace }: { fit: FitOut; workspace: string }) {
+  const widest = useWidest();
   if (fit.sheet.seen.length === 0) return null;
   return (
     <section aria-labelledby="seen" className="mt-5 pl-3.5">
@@ -18,11 +24,17 @@ export function Seen({ fit, workspace }: { fit: FitOut; workspace: string }) {
           <figure key={seen.name}>
             <div className="flex flex-wrap">
               {fit.sheet.grounds.map((ground) => (
-                <OnGround key={ground} fit={fit} workspace={workspace} ground={ground} width={seen.width} />
+                <OnGround
+                  key={ground}
+                  fit={fit}
+                  workspace={workspace}
+                  ground={ground}
+                  width={Math.min(seen.width, widest)}
+                />
               ))}
             </div>
             <figcaption className="figure pt-1 text-soft">
-              {seen.name}, {seen.width} px{seen.width > SEEN_WIDEST_PX ? " (drawn smaller here)" : ""}
+              {seen.name}, {seen.width} px{seen.width > widest ? " (drawn smaller here)" : ""}
             </figcaption>
           </figure>
         ))}
@@ -38,9 +50,8 @@ interface OnGroundProps {
   width: number;
 }
 
-function OnGround({ fit, workspace, ground, width: seen }: OnGroundProps) {
+function OnGround({ fit, workspace, ground, width }: OnGroundProps) {
   const { veil } = fit.sheet;
-  const width = Math.min(seen, SEEN_WIDEST_PX);
   const height = (width * fit.height) / fit.width;
   return (
     <span style={{ background: ground }} className="p-2.5">

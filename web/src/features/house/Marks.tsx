@@ -66,7 +66,7 @@ function MarkOnGrounds({ house, mark }: { house: House; mark: Mark }) {
       <p className="mt-1 text-[13px]">
         <Link
           to={`/w/${house.workspace}/artwork?chosen=${mark.id}`}
-          className="block truncate font-semibold hover:underline"
+          className="block min-h-6 truncate font-semibold leading-6 hover:underline"
         >
           {mark.name}
         </Link>

@@ -46,12 +46,12 @@ export function Pairs({ house }: { house: House }) {
                     <td key={ink.hex} className="p-0 align-top">
                       {row !== column && (
                         <>
+                          {/* Drawn by the style sheet: a sample of what cannot be read is no text to be read. */}
                           <span
-                            className="flex h-9 w-20 items-center justify-center font-heading text-[17px] font-bold"
+                            aria-hidden
+                            className="flex h-9 w-20 items-center justify-center font-heading text-[17px] font-bold before:content-['Aa']"
                             style={{ background: ground.hex, color: ink.hex }}
-                          >
-                            Aa
-                          </span>
+                          />
                           <span
                             className={`figure block text-center ${said === "reads" ? "text-fits" : "text-soft"}`}
                           >

@@ -39,14 +39,14 @@ export function WallScreen() {
         </div>
         {shelves.length === 0 && <p className="py-10 text-soft">No placement is {only} now.</p>}
       </main>
-      <p className="mt-auto flex flex-wrap items-baseline gap-x-5 border-t border-dashed border-strong py-4 text-soft">
+      <footer className="mt-auto flex flex-wrap items-baseline gap-x-5 border-t border-dashed border-strong py-4 text-soft">
         <b className="font-heading text-[15px] text-ink">Drop a file anywhere</b>
         on a place to fit it there, on a shelf to fill the shelf, here to fill every empty place it suits.
         Pasting works too.
         <span className="figure ml-auto">
           PNG JPEG WebP AVIF HEIC GIF TIFF BMP ICO SVG PDF MP4 MOV WebM Lottie
         </span>
-      </p>
+      </footer>
     </DropZone>
   );
 }

@@ -175,7 +175,7 @@ def _unmixed(own: Lab, subject: Lab, ground: Lab) -> Plane:
 def _edge_only(coverage: Plane, core: Mask, ground: Mask, softness_px: float) -> Plane:
     """Coverage where the outline runs; all inside, nothing outside."""
     solid = _regions_at(~ground & (coverage > 0.5), core, connectivity=8)
-    # Where two colours of the subject meet, their mixed px look like half backdrop: with none of it there, they are not.
+    # Mixed px of two colours of the subject look like half backdrop; with none of it there, they are not.
     solid = ~_regions_at(~solid, ground, connectivity=4)
     inward = cv2.distanceTransform(solid.astype(np.uint8), cv2.DIST_L2, 5)
     outward = cv2.distanceTransform((~solid).astype(np.uint8), cv2.DIST_L2, 5)
