@@ -14,7 +14,7 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
-from fitzle.core.errors import ArtworkError, FitzleError, ValueOutOfRange
+from fitzle.core.errors import ArtworkError, FitzleError, NoSubjectFound, ValueOutOfRange
 
 ACCEPTED, REFUSED, WRONG = 0, 1, 2  # exit codes
 LARGEST_INPUT_BYTES = 100_000_000
@@ -161,12 +161,23 @@ def _cutout(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
     format_of(args.out.suffix)
     source = read_artwork(_bytes_of(args.picture), name).source
     wishes = {name: getattr(args, name) for name in ("method", "tolerance", "softness", "holes")}
+    width, height = source.width, source.height
     try:
         cut = cut_alone(source, wishes, _box(args.box))
+    except NoSubjectFound as error:
+        if error.box:
+            error.advice = f"Try --box {_box_px(error.box, width, height)}, or --method flat."
+        raise error.about(name) from error
     except FitzleError as error:
         raise error.about(name) from error
     data = picture_file(cut.pixels, args.out.suffix)
-    return _saved(args.out, data, cut.pixels, method=cut.method, confidence=cut.confidence)
+    more = {"wider_box": _box_px(cut.wider, width, height)} if cut.wider else {}
+    return _saved(args.out, data, cut.pixels, method=cut.method, confidence=cut.confidence, **more)
+
+
+def _box_px(box: tuple[float, float, float, float], width: float, height: float) -> str:
+    x, y, across, down = box
+    return f"{x * width:.0f},{y * height:.0f},{across * width:.0f},{down * height:.0f}"
 
 
 def _saved(out: Path, data: bytes, pixels: Any, **more: Any) -> tuple[dict[str, Any], int]:

@@ -12,6 +12,7 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import Person
 from tests.make import disc, photo, saved
+from tests.scenes import scene
 
 ARTWORK = "/api/workspaces/ottermoor/artwork"
 
@@ -98,6 +99,33 @@ def test_a_subject_is_cut_out_of_a_box_that_is_drawn(prepared: Person) -> None:
     person.driver.execute_script("arguments[0].focus()", frame)
     ActionChains(person.driver).key_down(Keys.SHIFT).send_keys(Keys.ARROW_RIGHT).key_up(Keys.SHIFT).perform()
     person.wait(lambda: abs(step(person)["box"]["x"] - box["x"] - 10 / 800) < 0.002, "the box 10 px to the right")
+
+
+def test_a_box_is_proposed_where_nothing_is_sure_and_a_wider_one_where_it_cuts(person: Person) -> None:
+    artwork = brought(person, "cup.jpg", on_a_table())
+    person.go(f"/w/ottermoor/artwork?chosen={artwork}")
+    person.link("Prepare it").click()
+    person.button("Cut out").click()
+    person.sees("neither a flat backdrop nor a person")
+    person.sees("The subject may be in this box.")
+    person.button("Use this box").click()
+    person.sees("the subject you marked")
+    own = step(person)
+    assert own["method"] == "object"
+    assert own["box"]["width"] > 0.2
+    frame = person.find("//*[@role='application'][contains(@aria-label, 'Box')]")
+    handle = frame.find_element("xpath", "./span[contains(@style, 'left: 0%') and contains(@style, 'top: 50%')]")
+    person.drag(handle, int(frame.rect["width"] / 2), 0)
+    person.wait(lambda: step(person)["box"]["x"] > own["box"]["x"] + 0.1, "a box that cuts the cup")
+    person.sees("runs along a side of the box")
+    narrow = step(person)["box"]
+    person.button("Use a wider box").click()
+    person.wait(lambda: step(person)["box"]["x"] < narrow["x"] - 0.03, "a wider box")
+
+
+def on_a_table() -> bytes:
+    """A cup on a mottled table: neither a flat backdrop nor a person."""
+    return saved(Image.fromarray(scene("cup", 5)[0]), "JPEG", quality=90)
 
 
 def test_a_crop_is_held_to_a_place_dragged_and_moved_by_keys(prepared: Person) -> None:

@@ -40,6 +40,15 @@ class ArtworkError(FitzleError):
     """A file that was brought in and cannot be used."""
 
 
+class NoSubjectFound(ArtworkError):
+    """Nothing to cut out was found for sure; `box` is where the subject may be.
+
+    The box is x, y, width and height in fractions of the picture.
+    """
+
+    box: tuple[float, float, float, float] | None = None
+
+
 class LimitError(ArtworkError):
     """A file that is larger than the limits allow; found before it is decoded."""
 

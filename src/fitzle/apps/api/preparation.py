@@ -11,7 +11,15 @@ from ninja import Path, Router
 
 from fitzle.apps.accounts.access import access_to, workspace_to_see
 from fitzle.apps.api.pictures import immutable_picture, width_allowed
-from fitzle.apps.api.preparation_schemas import PreparationOut, ProposalIn, SizeOut, StaleSteps, StepOut, StepsIn
+from fitzle.apps.api.preparation_schemas import (
+    BoxOffer,
+    PreparationOut,
+    ProposalIn,
+    SizeOut,
+    StaleSteps,
+    StepOut,
+    StepsIn,
+)
 from fitzle.apps.api.schemas import Message
 from fitzle.apps.artwork.actions import move_in_history, save_steps
 from fitzle.apps.artwork.preparing import (
@@ -24,8 +32,8 @@ from fitzle.apps.artwork.preparing import (
 )
 from fitzle.core.artwork.own_colours import own_colours
 from fitzle.core.artwork.steps.adding import FIRST_STEPS
-from fitzle.core.artwork.steps.costly import failure_of, unpacked_cut
-from fitzle.core.artwork.steps.document import AnyStep, CutOut, Preparation, Recolour, Trace
+from fitzle.core.artwork.steps.costly import failure_of, offered_box, unpacked_cut
+from fitzle.core.artwork.steps.document import AnyStep, CutOut, Preparation, Recolour, Trace, Window
 from fitzle.core.artwork.steps.drawing import fills_of
 from fitzle.core.artwork.steps.material import Drawing, Material, as_bitmap, natural_size
 from fitzle.core.artwork.steps.preparing import Stage
@@ -128,7 +136,20 @@ def _step(artwork: Any, shown: list[Stage]) -> StepOut:
         size=_size(last.material),
         key=_key(artwork, shown),
         colours=_colours(artwork, shown),
+        offer=_offer(last),
     )
+
+
+def _offer(stage: Stage) -> BoxOffer | None:
+    box = offered_box(stage.kept) if isinstance(stage.step, CutOut) and stage.kept else None
+    if box is None:
+        return None
+    x, y, width, height = box
+    window = Window(x=x, y=y, width=width, height=height)
+    if stage.problem:
+        return BoxOffer(words="The subject may be in this box.", accept="Use this box", box=window)
+    words = "The cut runs along a side of the box: part of the subject may lie beyond it."
+    return BoxOffer(words=words, accept="Use a wider box", box=window)
 
 
 def _colours(artwork: Any, shown: list[Stage]) -> list[str]:

@@ -7,7 +7,7 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 
-from fitzle.core.artwork.steps.document import Preparation, Step, StepId
+from fitzle.core.artwork.steps.document import Preparation, Step, StepId, Window
 
 
 class SizeOut(Schema):
@@ -17,10 +17,19 @@ class SizeOut(Schema):
     height: float
 
 
+class BoxOffer(Schema):
+    """A box around the subject to accept or to move, and what to say of it."""
+
+    words: str
+    accept: str
+    box: Window
+
+
 class StepOut(Schema):
     """How a step that is on came out. `engine` and `confidence` are of a cut-out; `key` changes with its picture.
 
-    `colours` are those before a recolouring, for it to change, and those of a tracing.
+    `colours` are those before a recolouring, for it to change, and those of a tracing. `offer` is a better box for a
+    cut-out: one that is proposed where nothing was found, or a wider one where the box cuts the subject.
     """
 
     id: str
@@ -31,6 +40,7 @@ class StepOut(Schema):
     size: SizeOut
     key: str
     colours: list[str]
+    offer: BoxOffer | None
 
 
 class PreparationOut(Schema):

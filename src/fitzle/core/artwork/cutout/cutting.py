@@ -9,13 +9,15 @@ import numpy as np
 
 from fitzle.core.artwork.bands import with_alpha
 from fitzle.core.artwork.cutout.backdrop import Lab
+from fitzle.core.artwork.cutout.clipping import wider_box
 from fitzle.core.artwork.cutout.flat import Holes, cut_flat, flat_confidence
 from fitzle.core.artwork.cutout.person import person_mask
 from fitzle.core.artwork.cutout.refining import Hints, refined
+from fitzle.core.artwork.cutout.salient import salient_box
 from fitzle.core.artwork.cutout.subject import subject_mask
 from fitzle.core.artwork.cutout.unmixing import Mask, Plane
 from fitzle.core.artwork.sources import Pixels
-from fitzle.core.errors import ArtworkError, ValueOutOfRange
+from fitzle.core.errors import ArtworkError, NoSubjectFound, ValueOutOfRange
 from fitzle.core.geometry.rect import Rect
 
 Method = Literal["auto", "flat", "person", "object"]
@@ -26,11 +28,15 @@ SOFTNESSES_PX = (0.5, 16.0)
 
 
 class CutOut(NamedTuple):
-    """The picture (h, w, 4), straight alpha, the engine that cut it and how sure that is, 0 to 1."""
+    """The picture (h, w, 4), straight alpha, the engine that cut it and how sure that is, 0 to 1.
+
+    `wider` (px) is offered where the cut runs along a side of the box that was drawn, as the box cuts the subject.
+    """
 
     pixels: Pixels
     method: str
     confidence: float
+    wider: Rect | None = None
 
 
 class Wishes(NamedTuple):
@@ -74,10 +80,19 @@ def _by_confidence(pixels: Pixels, wishes: Wishes) -> CutOut:
         return cut
     if wishes.box or (wishes.keep is not None and wishes.keep.any()):
         return _object(pixels, wishes)
-    raise ArtworkError(
+    raise _nothing_found(pixels)
+
+
+def _nothing_found(pixels: Pixels) -> NoSubjectFound:
+    box = salient_box(pixels)
+    own = "Draw a box around the subject" if box is None else "Use the box that is proposed, or draw one"
+    error = NoSubjectFound(
         "there is neither a flat backdrop nor a person to go by",
-        advice="Draw a box around the subject, or choose the flat method to take away what is like the border.",
+        advice=f"{own}; or choose the flat method to take away what is like the border.",
     )
+    height, width = pixels.shape[:2]
+    error.box = (box.x / width, box.y / height, box.width / width, box.height / height) if box else None
+    return error
 
 
 def _flat(pixels: Pixels, wishes: Wishes) -> CutOut:
@@ -104,7 +119,8 @@ def _person_for_sure(pixels: Pixels, wishes: Wishes) -> CutOut:
 def _object(pixels: Pixels, wishes: Wishes) -> CutOut:
     hints = Hints(wishes.keep, wishes.drop)
     edge = refined(pixels, subject_mask(pixels, wishes.box, hints), hints, wishes.softness_px)
-    return CutOut(_joined(edge.colours, edge.alpha), "object", SURE)
+    wider = wider_box(edge.alpha, wishes.box) if wishes.box else None
+    return CutOut(_joined(edge.colours, edge.alpha), "object", SURE, wider)
 
 
 _ENGINES: dict[str, Callable[[Pixels, Wishes], CutOut]] = {

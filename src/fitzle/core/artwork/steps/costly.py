@@ -14,6 +14,7 @@ from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps.document import AnyStep, CutOut, Trace
 
 ENGINE = 4  # raise it when a cut or a tracing comes out otherwise, so that kept ones are made anew
+Box = tuple[float, float, float, float]  # x, y, width, height in fractions of the picture
 PAINTED = ("erase", "restore")
 
 
@@ -38,11 +39,15 @@ class KeptInMemory(dict[str, bytes]):
 
 
 class KeptCut(NamedTuple):
-    """A cut, (h, w, 4) straight alpha, with the engine that made it and how sure it was, 0 to 1."""
+    """A cut, (h, w, 4) straight alpha, with the engine that made it and how sure it was, 0 to 1.
+
+    `wider` is a box to take instead, as the one that was drawn cuts the subject.
+    """
 
     pixels: Pixels
     method: str
     confidence: float
+    wider: Box | None = None
 
 
 def is_costly(step: AnyStep) -> bool:
@@ -65,7 +70,7 @@ def packed_cut(cut: KeptCut) -> bytes:
     from PIL import Image
 
     out = io.BytesIO()
-    head: dict[str, Any] = {"method": cut.method, "confidence": cut.confidence}
+    head: dict[str, Any] = {"method": cut.method, "confidence": cut.confidence, "wider": cut.wider}
     out.write(json.dumps(head).encode() + b"\n")
     Image.fromarray(cut.pixels).save(out, "PNG", compress_level=1)
     return out.getvalue()
@@ -78,12 +83,12 @@ def unpacked_cut(data: bytes) -> KeptCut:
     head, _, picture = data.partition(b"\n")
     said = json.loads(head)
     with Image.open(io.BytesIO(picture), formats=["PNG"]) as opened:
-        return KeptCut(np.array(opened.convert("RGBA")), said["method"], said["confidence"])
+        return KeptCut(np.array(opened.convert("RGBA")), said["method"], said["confidence"], _box(said.get("wider")))
 
 
-def packed_failure(message: str) -> bytes:
-    """What is kept where a costly step cannot be made, so that it is not tried at every look."""
-    return json.dumps({"failed": message}).encode() + b"\n"
+def packed_failure(message: str, box: Box | None = None) -> bytes:
+    """What is kept where a costly step cannot be made, so that it is not tried at every look; `box` is proposed."""
+    return json.dumps({"failed": message, "box": box}).encode() + b"\n"
 
 
 def failure_of(data: bytes) -> str | None:
@@ -91,3 +96,15 @@ def failure_of(data: bytes) -> str | None:
     if not data.startswith(b'{"failed"'):
         return None
     return str(json.loads(data)["failed"])
+
+
+def offered_box(data: bytes) -> Box | None:
+    """The box to take instead that a kept cut or failure offers."""
+    if failure_of(data) is not None:
+        return _box(json.loads(data).get("box"))
+    said = json.loads(data.partition(b"\n")[0])
+    return _box(said.get("wider"))
+
+
+def _box(values: list[float] | None) -> Box | None:
+    return (values[0], values[1], values[2], values[3]) if values else None

@@ -6,7 +6,7 @@ from fitzle.core.artwork.cutout.cutting import Wishes, cut_out
 from fitzle.core.artwork.limits import DEFAULT_LIMITS
 from fitzle.core.artwork.shrinking import at_most
 from fitzle.core.artwork.steps.brush import union_mask
-from fitzle.core.artwork.steps.costly import KeptCut, packed_cut
+from fitzle.core.artwork.steps.costly import Box, KeptCut, packed_cut
 from fitzle.core.artwork.steps.document import CutOut, Trace
 from fitzle.core.artwork.steps.material import Drawing, Material, as_bitmap, natural_size
 from fitzle.core.artwork.svg_sanitise import sanitised_svg
@@ -34,7 +34,13 @@ def made_costly(material: Material, step: CutOut | Trace) -> bytes:
         drop=union_mask(step.strokes, "drop", width, height),
     )
     cut = cut_out(small, step.method, wishes)
-    return packed_cut(KeptCut(cut.pixels, cut.method, cut.confidence))
+    wider = _fractions(cut.wider, width, height) if cut.wider else None
+    return packed_cut(KeptCut(cut.pixels, cut.method, cut.confidence, wider))
+
+
+def _fractions(box: Rect, width: int, height: int) -> Box:
+    x, y = box.x / width, box.y / height
+    return x, y, min(1 - x, box.width / width), min(1 - y, box.height / height)
 
 
 def traced_drawing(markup: bytes, stands_for: Material) -> Drawing:

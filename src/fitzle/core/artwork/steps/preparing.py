@@ -31,7 +31,7 @@ from fitzle.core.artwork.steps.material import Drawing, Material, as_bitmap
 from fitzle.core.artwork.steps.red_eyes import without_red_eyes
 from fitzle.core.artwork.steps.turning import mirrored, straightened, turned
 from fitzle.core.artwork.straight import premultiplied, straight
-from fitzle.core.errors import FitzleError
+from fitzle.core.errors import FitzleError, NoSubjectFound
 
 
 class Problem(NamedTuple):
@@ -118,6 +118,8 @@ _NO_PIXELS = "It is a drawing already and stays sharp at any size. Take this ste
 def _made(material: Material, step: CutOut | Trace) -> bytes:
     try:
         return made_costly(material, step)
+    except NoSubjectFound as error:
+        return packed_failure(error.message, error.box)
     except FitzleError as error:
         return packed_failure(error.message)
 

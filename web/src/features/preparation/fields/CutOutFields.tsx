@@ -16,12 +16,26 @@ const TOOL_WORDS: Record<CutTool, string> = {
 };
 
 /** How it is cut out: by which engine, how tolerant, with which strokes. */
-export function CutOutFields({ preparing, step, tools }: FieldsProps<"cut out">) {
+export function CutOutFields({ preparing, data, step, tools }: FieldsProps<"cut out">) {
+  const offer = data.steps.find((one) => one.id === step.id)?.offer;
   const house = useHouseColours(preparing.workspace);
   const change = (words: string, fields: Partial<typeof step>) =>
     preparing.change(words, { ...step, ...fields });
   return (
     <>
+      {offer && (
+        <div className="mb-2 border-l-2 border-risky pl-2 text-[12px]">
+          <p>{offer.words}</p>
+          <Small
+            press={() => {
+              tools.setCut("box"); // so that it can be moved
+              change("box around the subject", { box: offer.box, method: "object" });
+            }}
+          >
+            {offer.accept}
+          </Small>
+        </div>
+      )}
       <Choice
         label="Cut by"
         options={[

@@ -208,3 +208,21 @@ function inside(window: Box): Box {
   const y = round(window.y);
   return { x, y, width: Math.min(round(window.width), 1 - x), height: Math.min(round(window.height), 1 - y) };
 }
+
+/** A box that is offered, where it would be. */
+export function OfferedBox({ box }: { box: Box | undefined }) {
+  if (!box) return null;
+  const style = {
+    left: `${100 * box.x}%`,
+    top: `${100 * box.y}%`,
+    width: `${100 * box.width}%`,
+    height: `${100 * box.height}%`,
+  };
+  return (
+    <div
+      aria-hidden
+      className="pointer-events-none absolute border-2 border-dashed border-measure outline outline-sheet"
+      style={style}
+    />
+  );
+}

@@ -9,7 +9,7 @@ import { SteadyImage } from "../../../ui/SteadyImage";
 import type { Tools, View } from "../useTools";
 import type { Preparing } from "../usePreparation";
 import { Brush } from "./Brush";
-import { BoxFrame, CropFrame } from "./Frames";
+import { BoxFrame, CropFrame, OfferedBox } from "./Frames";
 import { Eyes } from "./Eyes";
 import { Grounds, groundStyle } from "./Grounds";
 import { LevelLine } from "./LevelLine";
@@ -202,7 +202,10 @@ function Work({ preparing, data, tools, step, scale }: WorkProps) {
       return tools.cut === "box" ? (
         <BoxFrame preparing={preparing} step={step} size={size} scale={scale} />
       ) : (
-        <Brush preparing={preparing} data={data} step={step} tools={tools} size={size} scale={scale} />
+        <>
+          <OfferedBox box={data.steps.find((one) => one.id === step.id)?.offer?.box} />
+          <Brush preparing={preparing} data={data} step={step} tools={tools} size={size} scale={scale} />
+        </>
       );
     default:
       return null;
