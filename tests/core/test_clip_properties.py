@@ -4,7 +4,7 @@ import io
 from bisect import bisect_right
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from fitzle.core.artwork.clips.filmstrip import filmstrip
@@ -27,6 +27,7 @@ def stamps_of(found: list[int]) -> list[int]:
 
 @FEW
 @given(found=gaps, key_every=keys, at=st.floats(0, 1))
+@example(found=[1, 1, 49], key_every=3, at=0.5)  # the key frame that a seek finds is shown only later
 def test_the_frame_at_a_moment_is_the_last_that_has_begun(found: list[int], key_every: int, at: float) -> None:
     stamps = stamps_of(found)
     moment = at * (stamps[-1] + 50) / 1000

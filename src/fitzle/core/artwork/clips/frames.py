@@ -11,6 +11,7 @@ from fitzle.core.artwork.clips.opening import HD_FROM_PX, OpenClip
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.errors import ArtworkError
 
+EARLIER_S = 0.5
 UNSPECIFIED = 2  # ITU-T H.273, MatrixCoefficients
 
 
@@ -56,6 +57,25 @@ def frame_before(clip: OpenClip, seconds: float) -> Any | None:
 
 def frames_from(clip: OpenClip, stamp: int) -> Iterator[Any]:
     """Frames in the order in which they are shown, from the last key frame at or before a stamp.
+
+    Containers seek by decoding time: with frames that are stored out of order a key frame may be found that is shown
+    only after the stamp; then an earlier one is taken.
+    """
+    back = 0
+    while True:
+        frames = _decoded_from(clip, max(clip.start, stamp - back))
+        first = next(frames, None)
+        if first is None:
+            return
+        if first.pts is None or first.pts <= stamp or stamp - back <= clip.start:
+            break
+        back = max(2 * back, int(EARLIER_S / clip.stream.time_base))
+    yield first
+    yield from frames
+
+
+def _decoded_from(clip: OpenClip, stamp: int) -> Iterator[Any]:
+    """Frames from a key frame on.
 
     What cannot be decoded is left out, as players do: of a clip that was cut off or scratched the rest can be used.
     """
