@@ -11,7 +11,9 @@ import os
 import sys
 import tempfile
 from datetime import UTC, datetime
+from importlib import import_module
 from pathlib import Path
+from threading import Thread
 from typing import Any
 
 from fitzle.core.errors import ArtworkError, FitzleError, NoSubjectFound, ValueOutOfRange
@@ -191,8 +193,10 @@ def _fit(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
     from fitzle.core.documents import validated
     from fitzle.core.piece.document import Piece
 
+    data = _bytes_of(args.artwork)
+    _load_meanwhile()
+    artwork = read_artwork(data, args.artwork.name)
     sheet = _spec_of(args.spec)
-    artwork = read_artwork(_bytes_of(args.artwork), args.artwork.name)
     part = {
         "id": "artwork",
         "role": artwork.facts.kind,
@@ -210,6 +214,12 @@ def _fit(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
     }
     piece = validated(Piece, data, subject="the options", noun="fit")
     return _deliver(piece, sheet, sheet.placement, {"artwork": artwork}, args)
+
+
+def _load_meanwhile() -> None:
+    """Loads what making a file needs while the artwork is decoded, which leaves Python idle."""
+    names = ("fitzle.core.fit.making", "fitzle.core.spec.reading", "fitzle.core.encode.jpeg", "skia")
+    Thread(target=lambda: [import_module(name) for name in names], daemon=True).start()
 
 
 def _render(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
@@ -374,4 +384,7 @@ def _say_error(args: argparse.Namespace, message: str) -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main())
+    code = main()
+    sys.stdout.flush()
+    sys.stderr.flush()
+    os._exit(code)  # everything is written; taking the large libraries down in order costs 0.2 s

@@ -14,7 +14,7 @@ Figure = float | int | str | None
 class Frozen(BaseModel):
     """Base of every frozen document: unknown keys are refused, values never change."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(frozen=True, extra="forbid", defer_build=True)
 
 
 class Where(Frozen):
