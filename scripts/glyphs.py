@@ -1,6 +1,7 @@
 """Makes the glyph library: `python scripts/glyphs.py FILE`, out of the npm package `@tabler/icons` (MIT).
 
-Glyphs of real brands are left out: all of their category, and devices and games that are told by a brand's name.
+Marks of real brands and projects are left out: all of their category, devices and games that are told by a brand's
+name, currencies of the net, licences and standards with a registered sign.
 """
 
 from __future__ import annotations
@@ -14,6 +15,8 @@ PACKAGE = Path(__file__).resolve().parents[1] / "web" / "node_modules" / "@table
 BRANDS = "Brand"
 NAMED_AFTER_BRANDS = ("Devices", "Computers", "Games", "Media")
 PLAYTHINGS = {"console", "game-console", "gaming"}  # outside the games: shapes of one maker's consoles and figures
+NET_CURRENCIES = {"crypto", "cryptocurrency", "blockchain"}  # each is the mark of a project
+REGISTERED = {"creative-commons", "bluetooth", "usb", "nfc", "markdown", "mcp"}  # signs of licences and standards
 TOO_COMMON = 4  # letters; shorter words of brands are words of everybody
 
 
@@ -29,6 +32,8 @@ def is_of_a_brand(entry: dict[str, Any], brands: set[str]) -> bool:
         return True
     tags = {str(tag).lower() for tag in entry["tags"]}
     if entry["category"] != "Games" and tags & PLAYTHINGS:
+        return True
+    if tags & NET_CURRENCIES or any(f"-{sign}-" in f"-{entry['name']}-" for sign in REGISTERED):
         return True
     words = {word for one in (entry["name"], *tags) for word in one.split("-")}
     return entry["category"] in NAMED_AFTER_BRANDS and bool(words & brands)

@@ -74,3 +74,11 @@ def test_products_of_brands_are_told_by_their_words() -> None:
     brands = brand_words(entries)
     assert [name for name, entry in entries.items() if is_of_a_brand(entry, brands)] == [
         "brand-acmewheels", "device-pad"]  # fmt: skip
+
+
+def test_currencies_of_the_net_and_registered_signs_are_marks_of_projects_too() -> None:
+    said = {word for name in glyphs() for word in glyphs()[name].words}
+    assert not said & {"crypto", "cryptocurrency", "blockchain"}
+    signs = ("bluetooth", "usb", "nfc", "creative-commons", "markdown")
+    assert not [name for name in glyphs() for sign in signs if sign in name]
+    assert {"currency-euro", "currency-yen", "coin"} <= set(glyphs())
