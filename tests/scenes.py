@@ -52,3 +52,35 @@ def outline(subject: str, size: tuple[int, int], x: float, y: float, r: float) -
             pen.ellipse((x + across - 0.4 * r, y + down - 0.4 * r, x + across + 0.4 * r, y + down + 0.4 * r), fill=255)
         pen.ellipse((x - 0.5 * r, y - 0.5 * r, x + 0.5 * r, y + 0.5 * r), fill=255)
     return np.asarray(picture) > 128
+
+
+SHAPES = ("gables", "windows", "rounds", "wires", "boxes", "tiles")
+
+
+def hard_edged(shapes: str, size: tuple[int, int], number: int = 0, grain: float = 0.0) -> NDArray[np.uint8]:
+    """A scene (h, w, 3) of hard edges and mottled surfaces, drawn at four times its size as a lens would see it."""
+    rng = np.random.default_rng([number, SHAPES.index(shapes)])
+    width, height = size[0] * 4, size[1] * 4
+    fade = np.linspace(1, 0.5, height)[:, None, None] * rng.integers(90, 220, 3)
+    picture = Image.fromarray(np.broadcast_to(fade, (height, width, 3)).astype(np.uint8))
+    pen = ImageDraw.Draw(picture)
+    for _ in range(40):
+        x, y = rng.uniform(-0.1, 1) * width, rng.uniform(0, 1) * height
+        across, down = rng.uniform(0.03, 0.16) * width, rng.uniform(0.04, 0.25) * height
+        colour = tuple(int(value) for value in rng.integers(10, 245, 3))
+        if shapes == "gables":
+            pen.polygon([(x, y), (x + across, y + 0.2 * down), (x + across, y + down), (x, y + down)], fill=colour)
+        elif shapes == "windows":
+            pen.rectangle((x, y, x + 0.6 * across, y + down), fill=colour)
+        elif shapes == "rounds":
+            pen.ellipse((x, y, x + across, y + across), fill=colour)
+        elif shapes == "wires":
+            pen.line((x, y, x + 3 * across, y - 2 * down), fill=colour, width=int(rng.uniform(5, 24)))
+        elif shapes == "boxes":
+            pen.rounded_rectangle((x, y, x + 1.4 * across, y + down), width // 40, fill=colour)
+        else:
+            pen.regular_polygon((x, y, across / 2), int(rng.integers(3, 9)), rotation=rng.uniform(0, 360), fill=colour)
+    seen = cv2.resize(np.asarray(picture).astype(np.float32), size, interpolation=cv2.INTER_AREA)
+    surface = mottled(rng, size, (128, 128, 128), rng.uniform(2, 5), 1.2)[..., :1] - 128
+    noise = grain * rng.normal(0, 1, size[::-1])[..., None]
+    return np.clip(seen + surface + noise, 0, 255).astype(np.uint8)

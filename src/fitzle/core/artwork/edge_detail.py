@@ -40,10 +40,18 @@ SHARP_WIDTH = 0.76
 # Edges along the grid lie at a few places only, and the sharpest mostly right between two px.
 ALONG_GRID, ALONG_GRID_WIDTH = 0.995, 0.67
 LEAST_CROSSING = 0.1  # of all edges
+# Photos: the sharpest edges and the typical ones, px for each px of the old grid (decision 0021).
 SHARPEST_IN_PHOTO = 5  # percent
-SOFT_FROM = 2.0  # times; cameras leave edges of 1 to 2 px
+SHARPEST_STEP, TYPICAL_STEP = 0.645, 1.06
+LEAST_WIDTH_IN_PHOTO = 0.96  # px; sharper ones are of their own size
+LEAST_EDGES_IN_PHOTO = 200  # fewer spread by chance
+MOST_SPREAD = 1.8  # typical to sharpest edges
+SCENE_SPREAD = 2.1  # more is softness of the scene: haze, or what lies out of focus
+# How far widths of edges spread at most (below) for a sharpest width in px (above) where a lens blurred them.
+SPREAD_OF_A_BLUR = ((0.96, 1.2, 1.35, 1.8, 2.0, 2.6), (1.62, 1.5, 1.44, 1.36, 1.31, 1.0))
+SPREAD_WITH_GRAIN = ((0.96, 1.25, 1.35, 1.6, 2.0, 2.3, 2.6), (1.85, 1.75, 1.67, 1.67, 1.6, 1.5, 1.0))
 GRAIN_PX = 1024  # of a corner
-LEAST_GRAIN = 0.5  # of 255; enlarging leaves no noise from px to px
+MUCH_GRAIN = 1.2  # of 255
 
 FINE = 4096  # points of the spectrum of repetition: 0.00024 cycles/px apart
 CLEAR_GRID = 7.5  # times the median of the spectrum
@@ -85,14 +93,22 @@ def edge_factor(plane: Plane) -> float | None:
 
 
 def _factor_of_photo(plane: Plane, edges: Edges) -> float | None:
-    """Much in a photo is soft by itself: only its sharpest edges tell, and not where it has grain of its own."""
-    width = float(np.percentile(edges.width, SHARPEST_IN_PHOTO))
-    if width < LEAST_FACTOR * OWN_WIDTH:
+    """Much in a photo is soft by itself, and a lens makes all edges soft alike; enlarging leaves them unlike.
+
+    An edge that lay between two old px comes out narrower than one that ran through a px. So where the widths of edges
+    differ more than a blur leaves them, and the sharpest are wide, the picture was enlarged.
+    """
+    sharpest, typical = (float(width) for width in np.percentile(edges.width, [SHARPEST_IN_PHOTO, 50]))
+    if sharpest < LEAST_WIDTH_IN_PHOTO:
         return 1.0
-    if _grain(plane[:GRAIN_PX, :GRAIN_PX]) >= LEAST_GRAIN:
+    if len(edges.width) < LEAST_EDGES_IN_PHOTO:
         return None
-    factor = width / OWN_WIDTH
-    return _grid_near(plane, factor) or (factor if factor >= SOFT_FROM else None)
+    grainy = _grain(plane[:GRAIN_PX, :GRAIN_PX]) >= MUCH_GRAIN
+    spread = typical / sharpest
+    factor = (sharpest / SHARPEST_STEP + min(typical, MOST_SPREAD * sharpest) / TYPICAL_STEP) / 2
+    enlarged = SCENE_SPREAD > spread > np.interp(sharpest, *(SPREAD_WITH_GRAIN if grainy else SPREAD_OF_A_BLUR))
+    grid = _grid_near(plane, factor) if factor > 1 else None
+    return grid or (factor if enlarged else None)
 
 
 def _grain(plane: Plane) -> float:
