@@ -51,7 +51,8 @@ SCENE_SPREAD = 2.1  # more is softness of the scene: haze, or what lies out of f
 SPREAD_OF_A_BLUR = ((0.96, 1.2, 1.35, 1.8, 2.0, 2.6), (1.62, 1.5, 1.44, 1.36, 1.31, 1.0))
 SPREAD_WITH_GRAIN = ((0.96, 1.25, 1.35, 1.6, 2.0, 2.3, 2.6), (1.85, 1.75, 1.67, 1.67, 1.6, 1.5, 1.0))
 GRAIN_PX = 1024  # of a corner
-MUCH_GRAIN = 1.2  # of 255
+MUCH_GRAIN, LEAST_GRAIN = 1.2, 0.5  # of 255; enlarging leaves no noise from px to px
+SOFT_WITH_GRAIN = 3.0  # px; so soft a scene with grain of its own is a scene without hard edges
 
 FINE = 4096  # points of the spectrum of repetition: 0.00024 cycles/px apart
 CLEAR_GRID = 7.5  # times the median of the spectrum
@@ -103,7 +104,10 @@ def _factor_of_photo(plane: Plane, edges: Edges) -> float | None:
         return 1.0
     if len(edges.width) < LEAST_EDGES_IN_PHOTO:
         return None
-    grainy = _grain(plane[:GRAIN_PX, :GRAIN_PX]) >= MUCH_GRAIN
+    grain = _grain(plane[:GRAIN_PX, :GRAIN_PX])
+    if grain >= LEAST_GRAIN and sharpest > SOFT_WITH_GRAIN:
+        return None
+    grainy = grain >= MUCH_GRAIN
     spread = typical / sharpest
     factor = (sharpest / SHARPEST_STEP + min(typical, MOST_SPREAD * sharpest) / TYPICAL_STEP) / 2
     enlarged = SCENE_SPREAD > spread > np.interp(sharpest, *(SPREAD_WITH_GRAIN if grainy else SPREAD_OF_A_BLUR))

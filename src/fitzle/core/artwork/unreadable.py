@@ -7,7 +7,9 @@ import re
 from fitzle.core.errors import ArtworkError, LimitError
 
 # What decoders say, and what it means to a person; the first that matches counts.
-_OUT_OF_MEMORY = re.compile(r"out of memory|memory allocation|unable to allocate|cannot allocate", re.I)
+_OUT_OF_MEMORY = re.compile(
+    r"error creating thread|out of memory|memory allocation|unable to allocate|cannot allocate", re.I
+)
 _TOO_LARGE = re.compile(r"exceeds|security limit|maximum supported|bomb|too large|too big", re.I)
 _ENDS_EARLY = re.compile(r"truncated|unexpected end|premature|read error|not enough data|end of file", re.I)
 _NOISE = re.compile(
