@@ -208,11 +208,11 @@ def _fit(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
         "centring": args.centring,
     }
     ground = None if args.ground in (None, "none") else {"kind": "solid", "colour": args.ground}
-    data = {
+    document = {
         "subject": args.subject or args.artwork.stem[:120] or "picture",
         "parts": [{"id": "ground", "role": "ground", "fill": ground}, part],
     }
-    piece = validated(Piece, data, subject="the options", noun="fit")
+    piece = validated(Piece, document, subject="the options", noun="fit")
     return _deliver(piece, sheet, sheet.placement, {"artwork": artwork}, args)
 
 

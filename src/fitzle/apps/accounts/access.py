@@ -84,7 +84,7 @@ def action(
 
     def checked(function: Callable[Concatenate[Access, P], Result]) -> Callable[Concatenate[Access, P], Result]:
         @wraps(function)
-        def act(access: Access, *args: P.args, **kwargs: P.kwargs) -> Result:
+        def act(access: Access, /, *args: P.args, **kwargs: P.kwargs) -> Result:
             access.require(capability)
             with transaction.atomic():
                 return function(access, *args, **kwargs)
@@ -94,7 +94,7 @@ def action(
     return checked
 
 
-def workspaces_of(user: AbstractBaseUser | AnonymousUser) -> list[Workspace]:
+def workspaces_of(user: User) -> list[Workspace]:
     """The workspaces a person belongs to, by name."""
     return list(Workspace.objects.filter(memberships__user_id=user.pk).order_by("name"))
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.conf import settings
@@ -13,7 +13,17 @@ from ninja.files import UploadedFile
 
 from fitzle.apps.accounts.access import Capability, access_to, workspace_to_see
 from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
-from fitzle.apps.api.schemas import ArtworkOut, Description, FitBrief, FromWeb, Message, Place, version_view
+from fitzle.apps.api.schemas import (
+    AlikeOut,
+    ArtworkOut,
+    Description,
+    FitBrief,
+    FromWeb,
+    Message,
+    Place,
+    on_grounds,
+    version_view,
+)
 from fitzle.apps.api.views import rail_view
 from fitzle.apps.artwork import actions
 from fitzle.apps.artwork.intake import settle_stuck
@@ -40,15 +50,19 @@ from fitzle.core.fit.proofs import preview_bytes
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
 
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import Workspace
+    from fitzle.apps.artwork.models import Artwork
+
 router = Router(tags=["artwork"])
 
 
 @router.get("/artwork", response=list[ArtworkOut])
-def list_artwork(request: HttpRequest, workspace: Path[str]) -> Any:
+def list_artwork(request: HttpRequest, workspace: Path[str]) -> list[ArtworkOut]:
     """All artwork, the newest first."""
     space = workspace_to_see(request.user, workspace)
     settle_stuck(space)
-    return with_uses(space, artworks_of(space))
+    return _with_uses(space, artworks_of(space))
 
 
 @router.post("/artwork", response={202: list[ArtworkOut], 422: Message})
@@ -58,7 +72,7 @@ def bring_in_artwork(
     files: File[list[UploadedFile]],
     targets: Form[str] = "",
     tags: Form[str] = "",
-) -> Any:
+) -> Status[list[Artwork]] | Status[Message]:
     """Keeps files and has them read.
 
     `targets` are placements to fill, separated by commas, or "suited"; or, for a drop on a proof, `into/FIT/X/Y` with
@@ -67,19 +81,19 @@ def bring_in_artwork(
     access = access_to(request.user, workspace)
     access.require(Capability.CHANGE)
     if len(files) > settings.UPLOAD_LIMIT_FILES:
-        return Status(422, {"message": f"At most {settings.UPLOAD_LIMIT_FILES} files at a time."})
+        return Status(422, Message(message=f"At most {settings.UPLOAD_LIMIT_FILES} files at a time."))
     wanted = [entry for entry in targets.split(",") if entry]
     for target in (entry for entry in wanted if "/" in entry):
         drop_of(access.workspace, target)
     if wanted != [SUITED]:
-        placements_of(access.workspace, _uuids(entry for entry in wanted if "/" not in entry))
+        placements_of(access.workspace, _uuids([entry for entry in wanted if "/" not in entry]))
     named = tags.split(",")
     found = [actions.bring_in(access, file.name or "unnamed", file.chunks(), wanted, named) for file in files]
     return Status(202, found)
 
 
 @router.post("/artwork/from-web", response={202: ArtworkOut, 422: Message})
-def bring_in_from_web(request: HttpRequest, workspace: Path[str], given: FromWeb) -> Any:
+def bring_in_from_web(request: HttpRequest, workspace: Path[str], given: FromWeb) -> Status[Artwork]:
     """Has the file at an address on the public web fetched and read."""
     access = access_to(request.user, workspace)
     if given.targets != [SUITED]:
@@ -88,19 +102,21 @@ def bring_in_from_web(request: HttpRequest, workspace: Path[str], given: FromWeb
 
 
 @router.patch("/artwork/{uuid:artwork}", response=ArtworkOut)
-def describe_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, given: Description) -> Any:
+def describe_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, given: Description) -> Artwork:
     """Another name, or other tags; the file itself is not touched."""
     return actions.describe(access_to(request.user, workspace), artwork, **given.dict())
 
 
 @router.post("/artwork/{uuid:artwork}/newer", response={202: ArtworkOut})
-def replace_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, file: File[UploadedFile]) -> Any:
+def replace_artwork(
+    request: HttpRequest, workspace: Path[str], artwork: UUID, file: File[UploadedFile]
+) -> Status[Artwork]:
     """Takes a newer file of an artwork: once read it stands for it, with its preparation and in all its places."""
     return Status(202, actions.replace(access_to(request.user, workspace), artwork, file.name, file.chunks()))
 
 
 @router.post("/artwork/{uuid:artwork}/earlier/{number}", response={202: ArtworkOut, 404: Message})
-def bring_back_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, number: int) -> Any:
+def bring_back_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, number: int) -> Status[Artwork]:
     """Lets one of an artwork's earlier files stand for it again, by its place in the list."""
     return Status(202, actions.bring_back(access_to(request.user, workspace), artwork, number))
 
@@ -133,7 +149,7 @@ def artwork_original(request: HttpRequest, workspace: Path[str], artwork: UUID) 
 
 
 @router.post("/fits", response={201: list[FitBrief], 404: Message})
-def place_artwork(request: HttpRequest, workspace: Path[str], given: Place) -> Any:
+def place_artwork(request: HttpRequest, workspace: Path[str], given: Place) -> Status[list[FitBrief]] | Status[Message]:
     """Fits artwork that is here already into placements."""
     access = access_to(request.user, workspace)
     space = access.workspace
@@ -141,21 +157,25 @@ def place_artwork(request: HttpRequest, workspace: Path[str], given: Place) -> A
         placements_of(space, _uuids(given.placements))
     artwork_of(space, given.artwork)
     if not facts_by_id(space, [str(given.artwork)]):
-        return Status(404, {"message": "This artwork is not ready yet."})
+        return Status(404, Message(message="This artwork is not ready yet."))
     fits = fitting.place_artwork(access, given.artwork, given.placements)
     return Status(201, rail_view(open_fits(space, fits), last_delivered_keys(space)))
 
 
-def with_uses(space: Any, artworks: list[Any]) -> list[Any]:
-    """The same, each with the places it is seen in, the artwork that shows the same, and marks with their versions."""
+def _with_uses(space: Workspace, artworks: list[Artwork]) -> list[ArtworkOut]:
+    """Artwork with the places it is seen in, the artwork that shows the same, and marks with their versions."""
     uses, alike, versions = uses_of_artwork(space), alike_by_id(artworks), versions_by_id(artworks)
     waiting = being_prepared(space)
+    views = []
     for artwork in artworks:
-        artwork.being_prepared = str(artwork.pk) in waiting
-        artwork.used_in = uses.get(str(artwork.pk), [])
-        artwork.versions_shown = [version_view(entry) for entry in versions.get(str(artwork.pk), [])]
-        artwork.alike = alike.get(str(artwork.pk), [])
-    return artworks
+        name, view = str(artwork.pk), ArtworkOut.from_orm(artwork)
+        view.being_prepared = name in waiting
+        view.used_in = uses.get(name, [])
+        view.versions = [version_view(entry) for entry in versions.get(name, [])]
+        view.on_grounds = on_grounds(view.versions) if view.versions else None
+        view.alike = [AlikeOut.from_orm(entry) for entry in alike.get(name, [])]
+        views.append(view)
+    return views
 
 
 def _uuids(texts: list[str]) -> list[UUID]:
@@ -165,7 +185,7 @@ def _uuids(texts: list[str]) -> list[UUID]:
         raise Http404("There is no such placement.") from error
 
 
-def _drawn(artwork: Any, width: int) -> tuple[bytes, str]:
+def _drawn(artwork: Artwork, width: int) -> tuple[bytes, str]:
     if not artwork.visible:
         raise Http404("This artwork cannot be shown.")
     source = shown_source(artwork) if artwork.facts else early_source(artwork)

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import re
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated
 from uuid import UUID
 
 from django.core.files.storage import default_storage
 from django.http import FileResponse, HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
 from ninja import Path, Router, Schema, Status
 from pydantic import Field
 
@@ -28,6 +29,9 @@ from fitzle.apps.artwork.clips import (
 from fitzle.apps.artwork.files import kept_path
 from fitzle.core.fit.proofs import preview_bytes
 from fitzle.core.formats import format_named
+
+if TYPE_CHECKING:
+    from fitzle.apps.artwork.models import Artwork
 
 router = Router(tags=["clips"])
 PIECE_BYTES = 4_000_000  # of a clip at a time: a browser asks for the next piece by itself
@@ -81,10 +85,10 @@ class PagesIn(Schema):
 
 
 @router.get("/artwork/{uuid:artwork}/stills", response=StillsOut)
-def read_stills(request: HttpRequest, workspace: Path[str], artwork: UUID) -> Any:
+def read_stills(request: HttpRequest, workspace: Path[str], artwork: UUID) -> StillsOut:
     """The clip, its filmstrip and its stills."""
     clip = usable_clip(workspace_to_see(request.user, workspace), artwork)
-    facts = clip.facts
+    facts = clip.known_facts
     return StillsOut(
         name=clip.name,
         seconds=facts["seconds"],
@@ -92,7 +96,7 @@ def read_stills(request: HttpRequest, workspace: Path[str], artwork: UUID) -> An
         width=facts["width"],
         height=facts["height"],
         strip=strip_seconds(clip),
-        proposals=proposals_of(clip),
+        proposals=_proposals(clip),
         taken=[
             TakenStill(id=child.pk, seconds=child.origin["still"])
             for child in clip.children.all()
@@ -101,20 +105,25 @@ def read_stills(request: HttpRequest, workspace: Path[str], artwork: UUID) -> An
     )
 
 
+def _proposals(clip: Artwork) -> list[ProposedStill] | None:
+    found = proposals_of(clip)
+    return None if found is None else [ProposedStill(**one._asdict()) for one in found]
+
+
 @router.post("/artwork/{uuid:artwork}/stills", response={202: list[ArtworkOut], 422: Message})
-def take_stills(request: HttpRequest, workspace: Path[str], artwork: UUID, given: StillsIn) -> Any:
+def take_stills(request: HttpRequest, workspace: Path[str], artwork: UUID, given: StillsIn) -> Status[list[Artwork]]:
     """Makes artwork of frames, at full resolution."""
     return Status(202, take_stills_of(access_to(request.user, workspace), artwork, given.moments))
 
 
 @router.post("/artwork/{uuid:artwork}/pages", response={202: list[ArtworkOut], 422: Message})
-def take_pages(request: HttpRequest, workspace: Path[str], artwork: UUID, given: PagesIn) -> Any:
+def take_pages(request: HttpRequest, workspace: Path[str], artwork: UUID, given: PagesIn) -> Status[list[Artwork]]:
     """Makes artwork of further pages of a document."""
     return Status(202, take_pages_of(access_to(request.user, workspace), artwork, given.pages))
 
 
 @router.get("/artwork/{uuid:artwork}/moment", response=Moment)
-def find_moment(request: HttpRequest, workspace: Path[str], artwork: UUID, at: Seconds, step: int = 0) -> Any:
+def find_moment(request: HttpRequest, workspace: Path[str], artwork: UUID, at: Seconds, step: int = 0) -> Moment:
     """When the frame at a moment is shown, or the one after it (step 1) or before it (step -1)."""
     clip = usable_clip(workspace_to_see(request.user, workspace), artwork)
     return Moment(seconds=moment(clip, at, step))
@@ -137,14 +146,14 @@ def frame(
 
 
 @router.get("/artwork/{uuid:artwork}/clip")
-def clip_file(request: HttpRequest, workspace: Path[str], artwork: UUID) -> HttpResponse:
+def clip_file(request: HttpRequest, workspace: Path[str], artwork: UUID) -> HttpResponseBase:
     """The clip itself for the browser to play, in pieces as it asks for them (RFC 9110, section 14)."""
     clip = usable_clip(workspace_to_see(request.user, workspace), artwork)
     file = default_storage.open(kept_path("originals", clip.workspace_id, clip.sha256))
-    count, media_type = clip.bytes, format_named(clip.facts["format"]).media_type
+    count, media_type = clip.bytes, format_named(clip.known_facts["format"]).media_type
     asked = re.fullmatch(r"bytes=(\d+)-(\d*)", request.headers.get("Range", ""))
     if not asked:
-        answer: Any = FileResponse(file, content_type=media_type)
+        answer: HttpResponseBase = FileResponse(file, content_type=media_type)
     else:
         first = int(asked[1])
         last = min(int(asked[2] or count - 1), first + PIECE_BYTES - 1, count - 1)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
@@ -33,7 +32,7 @@ MOST_COLOURS = 40
 
 
 @router.post("/fits/{uuid:fit}/parts", response={200: FitOut, 409: StalePiece, 422: Message})
-def add_part(request: HttpRequest, workspace: Path[str], fit: UUID, given: NewPart) -> Any:
+def add_part(request: HttpRequest, workspace: Path[str], fit: UUID, given: NewPart) -> FitOut:
     """Adds a part by role, or artwork at a point, or puts artwork in the place of a part's own."""
     access = access_to(request.user, workspace)
     if given.artwork and given.instead:
@@ -47,7 +46,7 @@ def add_part(request: HttpRequest, workspace: Path[str], fit: UUID, given: NewPa
 
 
 @router.get("/fits/{uuid:fit}/contrasts", response={200: dict[str, float], 422: Message})
-def contrasts(request: HttpRequest, workspace: Path[str], fit: UUID, part: str, colours: str) -> Any:
+def contrasts(request: HttpRequest, workspace: Path[str], fit: UUID, part: str, colours: str) -> dict[str, float]:
     """The contrast of each colour (hex codes separated by commas) with what is really behind a part."""
     space = workspace_to_see(request.user, workspace)
     try:
@@ -76,11 +75,11 @@ def as_svg(request: HttpRequest, workspace: Path[str], fit: UUID) -> HttpRespons
 
 
 @router.get("/placements/{uuid:placement}/starting-points", response=list[StartingPointOut])
-def list_starting_points(request: HttpRequest, workspace: Path[str], placement: UUID) -> Any:
+def list_starting_points(request: HttpRequest, workspace: Path[str], placement: UUID) -> list[StartingPointOut]:
     """What one may begin with in this placement."""
     space = workspace_to_see(request.user, workspace)
     points = points_for(space, placements_of(space, [placement])[0])
-    return [{"number": number, "name": point.name} for number, point in enumerate(points)]
+    return [StartingPointOut(number=number, name=point.name) for number, point in enumerate(points)]
 
 
 @router.get("/placements/{uuid:placement}/starting-points/{int:number}/proof")
@@ -102,7 +101,7 @@ def starting_point_proof(
 
 
 @router.post("/placements/{uuid:placement}/pieces", response={201: FitOut, 422: Message})
-def begin_piece(request: HttpRequest, workspace: Path[str], placement: UUID, given: Begin) -> Any:
+def begin_piece(request: HttpRequest, workspace: Path[str], placement: UUID, given: Begin) -> Status[FitOut]:
     """A new piece from a starting point."""
     access = access_to(request.user, workspace)
     return Status(201, view_of(access.workspace, actions.begin_piece(access, placement, given.starting_point)))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
@@ -34,7 +34,7 @@ router = Router(tags=["deliveries"])
 
 
 @router.get("/deliveries", response=list[DeliveryOut])
-def list_deliveries(request: HttpRequest, workspace: Path[str]) -> Any:
+def list_deliveries(request: HttpRequest, workspace: Path[str]) -> list[DeliveryOut]:
     """All deliveries, the newest first."""
     space = workspace_to_see(request.user, workspace)
     current = {opened.fit.placement_id: opened.file_key for opened in open_fits(space, fits_on_wall(space))}
@@ -42,7 +42,7 @@ def list_deliveries(request: HttpRequest, workspace: Path[str]) -> Any:
 
 
 @router.get("/deliveries/ready", response=ReadyOut)
-def list_ready(request: HttpRequest, workspace: Path[str], changed: bool = False) -> Any:
+def list_ready(request: HttpRequest, workspace: Path[str], changed: bool = False) -> ReadyOut:
     """What a delivery would hand over: all that would be accepted, or with `changed` only what changed since."""
     access = access_to(request.user, workspace)
     space, offered = access.workspace, on_offer(access, changed=changed)
@@ -54,7 +54,7 @@ def list_ready(request: HttpRequest, workspace: Path[str], changed: bool = False
 
 
 @router.post("/deliveries", response={201: DeliveryOut, 422: Message})
-def make_delivery(request: HttpRequest, workspace: Path[str], given: Deliver) -> Any:
+def make_delivery(request: HttpRequest, workspace: Path[str], given: Deliver) -> Status[DeliveryOut]:
     """Hands over the files of these fits, or of all that would be accepted."""
     access = access_to(request.user, workspace)
     if given.fits is not None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from base64 import b64encode
-from typing import TYPE_CHECKING, Any, NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 from uuid import UUID
 
 from django.core.cache import cache
@@ -30,14 +30,14 @@ router = Router(tags=["fits"])
 
 
 @router.get("/fits/{uuid:fit}", response=FitOut)
-def read_fit(request: HttpRequest, workspace: Path[str], fit: UUID) -> Any:
+def read_fit(request: HttpRequest, workspace: Path[str], fit: UUID) -> FitOut:
     """One fit."""
     space = workspace_to_see(request.user, workspace)
     return view_of(space, fit_of(space, fit))
 
 
 @router.patch("/fits/{uuid:fit}", response={200: FitOut, 409: StalePiece, 422: Message})
-def change_fit(request: HttpRequest, workspace: Path[str], fit: UUID, given: Edit) -> Any:
+def change_fit(request: HttpRequest, workspace: Path[str], fit: UUID, given: Edit) -> FitOut:
     """Changes the fit's piece and answers with the plan, the findings and the address of the new proof."""
     access = access_to(request.user, workspace)
     wanted = actions.Edit(
@@ -53,14 +53,14 @@ def change_fit(request: HttpRequest, workspace: Path[str], fit: UUID, given: Edi
 
 
 @router.post("/fits/{uuid:fit}/repairs/{name}", response={200: FitOut, 409: StalePiece, 422: Message})
-def repair_fit(request: HttpRequest, workspace: Path[str], fit: UUID, name: str, part: str | None = None) -> Any:
+def repair_fit(request: HttpRequest, workspace: Path[str], fit: UUID, name: str, part: str | None = None) -> FitOut:
     """Makes a repair that a finding names, for this placement only."""
     access = access_to(request.user, workspace)
     return view_of(access.workspace, actions.repair_fit(access, fit, name, part))
 
 
 @router.delete("/fits/{uuid:fit}", response={204: None})
-def empty_placement(request: HttpRequest, workspace: Path[str], fit: UUID) -> Any:
+def empty_placement(request: HttpRequest, workspace: Path[str], fit: UUID) -> Status[None]:
     """Takes the piece out of this placement; the piece itself stays."""
     actions.empty_placement(access_to(request.user, workspace), fit)
     return Status(204, None)

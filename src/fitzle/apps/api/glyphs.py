@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated
 
 from django.http import HttpRequest
 from ninja import Path, Router, Schema, Status
@@ -13,6 +13,9 @@ from fitzle.apps.api.schemas import ArtworkOut, Message
 from fitzle.apps.artwork.actions import make_mark as make_mark_of
 from fitzle.core.artwork.glyphs import USUAL_STROKE, StrokeWidth, Style, find_glyphs
 from fitzle.core.colour.srgb import HexColour
+
+if TYPE_CHECKING:
+    from fitzle.apps.artwork.models import Artwork
 
 router = Router(tags=["glyphs"])
 AT_A_TIME = 72
@@ -45,7 +48,7 @@ class GlyphIn(Schema):
 @router.get("/glyphs", response=GlyphsOut)
 def search_glyphs(
     request: HttpRequest, workspace: Path[str], words: str = "", style: Style = "outline", start: int = 0
-) -> Any:
+) -> GlyphsOut:
     """The glyphs that have all the words, the nearest first."""
     workspace_to_see(request.user, workspace)
     found = find_glyphs(words[:100], style)
@@ -60,7 +63,7 @@ def search_glyphs(
 
 
 @router.post("/glyphs", response={202: ArtworkOut, 422: Message})
-def make_mark(request: HttpRequest, workspace: Path[str], given: GlyphIn) -> Any:
+def make_mark(request: HttpRequest, workspace: Path[str], given: GlyphIn) -> Status[Artwork]:
     """Makes a mark of a glyph."""
     access = access_to(request.user, workspace)
     return Status(202, make_mark_of(access, given.name, given.style, given.colour, given.stroke))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated
 
 from django.http import HttpRequest
 from ninja import Path, Router, Schema
@@ -22,6 +22,10 @@ from fitzle.core.spec.naming import file_name
 from fitzle.core.spec.tokens import TOKENS, USUAL_RULE, checked_rule
 from fitzle.core.type.library import offered_families
 from fitzle.core.units import Size
+
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import Workspace
+    from fitzle.apps.artwork.models import Artwork
 
 router = Router(tags=["house style"])
 MOST_COLOURS = 16
@@ -76,13 +80,13 @@ class HarmonyOut(Schema):
 
 
 @router.get("/house-style", response=HouseStyleOut)
-def read_house_style(request: HttpRequest, workspace: Path[str]) -> Any:
+def read_house_style(request: HttpRequest, workspace: Path[str]) -> HouseStyleOut:
     """The house style."""
     return _view(workspace_to_see(request.user, workspace))
 
 
 @router.put("/house-style", response={200: HouseStyleOut, 422: Message})
-def change_house_style(request: HttpRequest, workspace: Path[str], given: HouseStyleIn) -> Any:
+def change_house_style(request: HttpRequest, workspace: Path[str], given: HouseStyleIn) -> HouseStyleOut:
     """Saves the house style; what is coloured by it is made once more."""
     access = access_to(request.user, workspace)
     save_house_style(access, [colour.dict() for colour in given.colours], given.heading, given.text, given.naming)
@@ -90,13 +94,13 @@ def change_house_style(request: HttpRequest, workspace: Path[str], given: HouseS
 
 
 @router.get("/harmonies", response=list[HarmonyOut])
-def read_harmonies(request: HttpRequest, workspace: Path[str], colour: HexColour) -> Any:
+def read_harmonies(request: HttpRequest, workspace: Path[str], colour: HexColour) -> list[HarmonyOut]:
     """Colours that go with one."""
     workspace_to_see(request.user, workspace)
     return [HarmonyOut(name=name, colours=found) for name, found in harmonies(colour).items()]
 
 
-def _view(space: Any) -> HouseStyleOut:
+def _view(space: Workspace) -> HouseStyleOut:
     style = house_style(space)
     rule = style.naming or USUAL_RULE
     example = file_name(
@@ -119,6 +123,6 @@ def _view(space: Any) -> HouseStyleOut:
     )
 
 
-def _mark(group: list[Any]) -> HouseMark:
+def _mark(group: list[Artwork]) -> HouseMark:
     shown = on_grounds([version_view(artwork) for artwork in group])
     return HouseMark(id=str(group[0].pk), name=group[0].name, versions=len(group), light=shown.light, dark=shown.dark)

@@ -7,6 +7,7 @@ from typing import get_args
 
 from django.conf import settings
 from ninja import Schema
+from pydantic import BaseModel
 
 from fitzle.core.artwork.steps.document import Adjust, CutOut, Preparation, Straighten, Stroke, Trace, Trim
 from fitzle.core.piece.effects import Blend, Border, Edge, Glow, Outline, Plate, Shadow
@@ -14,7 +15,7 @@ from fitzle.core.piece.fills import Gradient, Overlay, Pattern, PictureFill
 from fitzle.core.piece.parts import ArtworkPart, WordsPart
 from fitzle.core.ranges import Range, most_in, ranges_of
 
-_DOCUMENTS = {
+_DOCUMENTS: dict[str, type[BaseModel]] = {
     "artwork": ArtworkPart, "words": WordsPart, "outline": Outline, "glow": Glow, "shadow": Shadow, "plate": Plate,
     "border": Border, "edge": Edge, "picture": PictureFill, "pattern": Pattern, "overlay": Overlay,
     "straighten": Straighten, "trim": Trim, "adjust": Adjust, "cut out": CutOut, "trace": Trace,

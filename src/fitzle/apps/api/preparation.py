@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import hashlib
-from typing import Any, Literal
+from typing import TYPE_CHECKING, Literal
 from uuid import UUID
 
 from django.http import Http404, HttpRequest, HttpResponse
@@ -31,6 +31,7 @@ from fitzle.apps.artwork.preparing import (
     undo_and_redo,
 )
 from fitzle.core.artwork.own_colours import own_colours
+from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps.adding import FIRST_STEPS
 from fitzle.core.artwork.steps.costly import failure_of, offered_box, unpacked_cut
 from fitzle.core.artwork.steps.document import AnyStep, CutOut, Preparation, Recolour, Trace, Window
@@ -41,32 +42,39 @@ from fitzle.core.artwork.steps.proposing import Proposal, proposed
 from fitzle.core.fit.proofs import preview_bytes
 from fitzle.core.units import Size
 
+if TYPE_CHECKING:
+    from fitzle.apps.artwork.models import Artwork
+
 router = Router(tags=["preparation"])
 ADDRESS = "/artwork/{uuid:artwork}/preparation"
 
 
 @router.get(ADDRESS, response=PreparationOut)
-def read_preparation(request: HttpRequest, workspace: Path[str], artwork: UUID) -> Any:
+def read_preparation(request: HttpRequest, workspace: Path[str], artwork: UUID) -> PreparationOut:
     """The steps, and the picture before and after each."""
     return preparation_view(preparable(workspace_to_see(request.user, workspace), artwork))
 
 
 @router.put(ADDRESS, response={200: PreparationOut, 409: StaleSteps, 422: Message})
-def save_preparation(request: HttpRequest, workspace: Path[str], artwork: UUID, given: StepsIn) -> Any:
+def save_preparation(request: HttpRequest, workspace: Path[str], artwork: UUID, given: StepsIn) -> PreparationOut:
     """Saves all steps; on an older revision it is answered with 409 and the newest ones."""
     access = access_to(request.user, workspace)
     return preparation_view(save_steps(access, artwork, given.revision, given.document, given.step))
 
 
 @router.post(ADDRESS + "/history/{way}", response=PreparationOut)
-def undo_or_redo(request: HttpRequest, workspace: Path[str], artwork: UUID, way: Path[Literal["undo", "redo"]]) -> Any:
+def undo_or_redo(
+    request: HttpRequest, workspace: Path[str], artwork: UUID, way: Path[Literal["undo", "redo"]]
+) -> PreparationOut:
     """Takes the last change of the steps back (undo), or makes it again (redo)."""
     access = access_to(request.user, workspace)
     return preparation_view(move_in_history(access, artwork, -1 if way == "undo" else 1))
 
 
 @router.post(ADDRESS + "/proposals/{kind}", response={200: AnyStep, 422: Message})
-def propose(request: HttpRequest, workspace: Path[str], artwork: UUID, kind: Path[Proposal], given: ProposalIn) -> Any:
+def propose(
+    request: HttpRequest, workspace: Path[str], artwork: UUID, kind: Path[Proposal], given: ProposalIn
+) -> AnyStep:
     """A step that a calculation proposes for the picture as it is after all steps but the one named."""
     found = preparable(workspace_to_see(request.user, workspace), artwork)
     document = document_of(preparation_of(found))
@@ -91,7 +99,7 @@ def prepared_picture(
     return answer
 
 
-def _drawn(material: Material, width: int) -> Any:
+def _drawn(material: Material, width: int) -> Pixels:
     """Pixels at a width of the screen, never enlarged beyond what the preview has."""
     import cv2
 
@@ -100,10 +108,11 @@ def _drawn(material: Material, width: int) -> Any:
     if bitmap.size.width <= width:
         return bitmap.pixels
     size = Size(width, max(1, round(width * bitmap.size.height / bitmap.size.width)))
-    return cv2.resize(bitmap.pixels, size, interpolation=cv2.INTER_AREA)
+    shrunk: Pixels = cv2.resize(bitmap.pixels, size, interpolation=cv2.INTER_AREA)
+    return shrunk
 
 
-def preparation_view(artwork: Any) -> PreparationOut:
+def preparation_view(artwork: Artwork) -> PreparationOut:
     """Everything that the preparation screen shows."""
     preparation = preparation_of(artwork)
     document = document_of(preparation)
@@ -119,12 +128,12 @@ def preparation_view(artwork: Any) -> PreparationOut:
         message=preparation.message,
         before=_size(before_steps(artwork)),
         steps=[_step(artwork, shown[: index + 1]) for index in range(len(shown))],
-        first_steps=FIRST_STEPS,
+        first_steps=list(FIRST_STEPS),
         key=_key(artwork, []),
     )
 
 
-def _step(artwork: Any, shown: list[Stage]) -> StepOut:
+def _step(artwork: Artwork, shown: list[Stage]) -> StepOut:
     last = shown[-1]
     cut = unpacked_cut(last.kept) if isinstance(last.step, CutOut) and last.kept and not failure_of(last.kept) else None
     return StepOut(
@@ -152,7 +161,7 @@ def _offer(stage: Stage) -> BoxOffer | None:
     return BoxOffer(words=words, accept="Use a wider box", box=window)
 
 
-def _colours(artwork: Any, shown: list[Stage]) -> list[str]:
+def _colours(artwork: Artwork, shown: list[Stage]) -> list[str]:
     last = shown[-1]
     if isinstance(last.step, Trace) and isinstance(last.material, Drawing):
         return fills_of(last.material)
@@ -167,7 +176,7 @@ def _size(material: Material) -> SizeOut:
     return SizeOut(width=round(width, 1), height=round(height, 1))
 
 
-def _key(artwork: Any, shown: list[Stage]) -> str:
+def _key(artwork: Artwork, shown: list[Stage]) -> str:
     """Changes with the picture after these stages."""
     said = "".join(f"{stage.step.model_dump_json()}{stage.waiting}{bool(stage.problem)}" for stage in shown)
     return hashlib.sha256(f"{artwork.sha256}{said}".encode()).hexdigest()[:20]

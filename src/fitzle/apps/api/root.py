@@ -27,7 +27,7 @@ from fitzle.apps.api import (
 )
 from fitzle.apps.api.preparation import preparation_view
 from fitzle.apps.api.preparation_schemas import StaleSteps
-from fitzle.apps.api.schemas import StalePiece
+from fitzle.apps.api.schemas import ClashOut, StalePiece
 from fitzle.apps.api.views import piece_view
 from fitzle.apps.artwork.preparing import StalePreparation
 from fitzle.apps.pieces.saving import StaleRevision
@@ -88,7 +88,7 @@ def _on_stale(request: HttpRequest, error: StaleRevision) -> HttpResponse:
     newest = StalePiece(
         message="Somebody else changed the same thing in the meantime.",
         newest=piece_view(error.piece),
-        clashes=[clash.model_dump(mode="json") for clash in error.clashes],
+        clashes=[ClashOut(**clash.model_dump(mode="json")) for clash in error.clashes],
     )
     return api.create_response(request, newest.model_dump(mode="json"), status=409)
 

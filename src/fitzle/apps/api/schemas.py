@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
@@ -26,6 +26,9 @@ from fitzle.core.preflight.rule import Demand
 from fitzle.core.preflight.typefaces import Typeface
 from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.units import words_for_bytes
+
+if TYPE_CHECKING:
+    from fitzle.apps.artwork.models import Artwork
 
 MOST_CHANGES = 400  # in one save: five for each part that a piece may have, less than a tenth of a second
 
@@ -80,7 +83,7 @@ class VersionOut(Schema):
     showing: Showing
 
 
-def version_view(artwork: Any) -> VersionOut:
+def version_view(artwork: Artwork) -> VersionOut:
     """A mark that is ready as a version."""
     facts = ArtworkFacts.model_validate(artwork.content.facts)
     return VersionOut(id=artwork.pk, name=artwork.name, key=artwork.content.sha256[:20], showing=showing(facts))
@@ -129,38 +132,32 @@ class ArtworkOut(Schema):
     shown_on: str | None = None
 
     @staticmethod
-    def resolve_weight(artwork: Any) -> str:
+    def resolve_weight(artwork: Artwork) -> str:
         """Its bytes as people write them."""
         return words_for_bytes(artwork.bytes)
 
     @staticmethod
-    def resolve_state(artwork: Any) -> str:
+    def resolve_state(artwork: Artwork) -> str:
         """A newer file is on its way until it stands for the artwork that it replaces."""
         return "reading" if artwork.state == "ready" and artwork.origin.get("replaces") else str(artwork.state)
 
     @staticmethod
-    def resolve_prepared_facts(artwork: Any) -> Any:
+    def resolve_prepared_facts(artwork: Artwork) -> dict[str, Any] | None:
         """What it is as it is prepared; None where it is as it came."""
         return artwork.prepared["facts"] if artwork.prepared else None
 
     @staticmethod
-    def resolve_versions(artwork: Any) -> Any:
-        """A mark's versions, itself among them; the related objects of the same name are not meant."""
-        return getattr(artwork, "versions_shown", [])
+    def resolve_versions(artwork: Artwork) -> list[VersionOut]:
+        """None: the list fills them in. The related objects of the same name are not meant."""
+        return []
 
     @staticmethod
-    def resolve_on_grounds(artwork: Any) -> Any:
-        """For marks alone."""
-        versions = getattr(artwork, "versions_shown", [])
-        return on_grounds(versions) if versions else None
-
-    @staticmethod
-    def resolve_key(artwork: Any) -> str:
+    def resolve_key(artwork: Artwork) -> str:
         """Changes with the picture, so that its address does."""
         return str(artwork.content.sha256[:20])
 
     @staticmethod
-    def resolve_shown_on(artwork: Any) -> str | None:
+    def resolve_shown_on(artwork: Artwork) -> str | None:
         """A ground on which a transparent artwork can be seen; None for an opaque one."""
         facts = artwork.content.facts
         if not facts or facts["transparency"] == "none":

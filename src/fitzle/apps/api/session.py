@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import TYPE_CHECKING
 
 from axes.handlers.proxy import AxesProxyHandler
 from django.contrib.auth import authenticate, login, logout
@@ -12,44 +12,46 @@ from ninja.utils import check_csrf
 
 from fitzle.apps.accounts.access import workspaces_of
 from fitzle.apps.api.limits_view import limits_view
-from fitzle.apps.api.schemas import Me, Message, SignIn
+from fitzle.apps.api.schemas import Me, Message, SignIn, WorkspaceOut
+
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import User
 
 router = Router()
 
 
 @router.get("", response={200: Me, 401: Message}, auth=None)
-def who_am_i(request: HttpRequest) -> Any:
+def who_am_i(request: HttpRequest) -> Me | Status[Message]:
     """Who is signed in."""
     if not request.user.is_authenticated:
-        return Status(401, {"message": "Please sign in."})
-    return _me(request)
+        return Status(401, Message(message="Please sign in."))
+    return _me(request.user)
 
 
 @router.post("", response={200: Me, 401: Message, 403: Message, 429: Message}, auth=None)
-def sign_in(request: HttpRequest, given: SignIn) -> Any:
+def sign_in(request: HttpRequest, given: SignIn) -> Me | Status[Message]:
     """Signs in; after eight failures there is a pause."""
     if check_csrf(request):
-        return Status(403, {"message": "This page is out of date. Load it again."})
+        return Status(403, Message(message="This page is out of date. Load it again."))
     credentials = {"email": given.email.strip().lower()}
     user = None
     if AxesProxyHandler.is_allowed(request, credentials):
         user = authenticate(request, username=credentials["email"], email=credentials["email"], password=given.password)
     if not AxesProxyHandler.is_allowed(request, credentials):
-        return Status(429, {"message": "Too many tries. Wait a quarter of an hour and try again."})
+        return Status(429, Message(message="Too many tries. Wait a quarter of an hour and try again."))
     if user is None:
-        return Status(401, {"message": "Mail address and password do not belong together. Try again."})
+        return Status(401, Message(message="Mail address and password do not belong together. Try again."))
     login(request, user)
-    return _me(request)
+    return _me(user)
 
 
 @router.delete("", response={204: None})
-def sign_out(request: HttpRequest) -> Any:
+def sign_out(request: HttpRequest) -> Status[None]:
     """Signs out."""
     logout(request)
     return Status(204, None)
 
 
-def _me(request: HttpRequest) -> dict[str, Any]:
-    user = request.user
-    found = [{"name": entry.name, "slug": entry.slug} for entry in workspaces_of(user)]
-    return {"name": user.name, "email": user.email, "workspaces": found, "limits": limits_view()}
+def _me(user: User) -> Me:
+    found = [WorkspaceOut(name=entry.name, slug=entry.slug) for entry in workspaces_of(user)]
+    return Me(name=user.name, email=user.email, workspaces=found, limits=limits_view())

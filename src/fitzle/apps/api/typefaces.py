@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
 from uuid import UUID
 
 from django.http import Http404, HttpRequest, HttpResponse
@@ -15,15 +14,15 @@ from fitzle.apps.pieces.fits import fit_of
 from fitzle.apps.pieces.opening import open_fit
 from fitzle.core.errors import DocumentError
 from fitzle.core.piece.parts import WordsPart
-from fitzle.core.preflight.typefaces import typefaces_for
-from fitzle.core.type.library import family_named
+from fitzle.core.preflight.typefaces import Typeface, typefaces_for
+from fitzle.core.type.library import Family, family_named
 from fitzle.core.type.sample import LONGEST_SAMPLE, sample_svg
 
 router = Router(tags=["typefaces"])
 
 
 @router.get("/fits/{uuid:fit}/typefaces/{part}", response=list[TypefaceOut])
-def list_typefaces(request: HttpRequest, workspace: Path[str], fit: UUID, part: Path[str]) -> Any:
+def list_typefaces(request: HttpRequest, workspace: Path[str], fit: UUID, part: Path[str]) -> list[Typeface]:
     """Every family with the size that these words get in it, and whether that reads where it is seen smallest."""
     space = workspace_to_see(request.user, workspace)
     opened = open_fit(space, fit_of(space, fit))
@@ -54,7 +53,7 @@ def file(
     return immutable_picture(face.files[0].read_bytes(), "font/ttf")
 
 
-def _family(name: str) -> Any:
+def _family(name: str) -> Family:
     try:
         return family_named(name)
     except DocumentError as error:

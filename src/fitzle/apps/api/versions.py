@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.http import HttpRequest
@@ -12,6 +12,9 @@ from fitzle.apps.accounts.access import access_to
 from fitzle.apps.api.schemas import ArtworkOut, Message
 from fitzle.apps.artwork.actions import make_dark_version
 from fitzle.apps.pieces.actions import join_versions as join_versions_of
+
+if TYPE_CHECKING:
+    from fitzle.apps.artwork.models import Artwork
 
 router = Router(tags=["versions"])
 
@@ -23,13 +26,13 @@ class VersionOf(Schema):
 
 
 @router.put("/artwork/{uuid:artwork}/version-of", response={204: None, 422: Message})
-def join_versions(request: HttpRequest, workspace: Path[str], artwork: UUID, given: VersionOf) -> Any:
+def join_versions(request: HttpRequest, workspace: Path[str], artwork: UUID, given: VersionOf) -> Status[None]:
     """Joins a mark with another one as its version, or parts it from those it is joined with."""
     join_versions_of(access_to(request.user, workspace), artwork, given.artwork)
     return Status(204, None)
 
 
 @router.post("/artwork/{uuid:artwork}/dark-version", response={201: ArtworkOut, 422: Message})
-def add_dark_version(request: HttpRequest, workspace: Path[str], artwork: UUID) -> Any:
+def add_dark_version(request: HttpRequest, workspace: Path[str], artwork: UUID) -> Status[Artwork]:
     """Makes a version of a mark for dark grounds; its colours can be changed in its preparation."""
     return Status(201, make_dark_version(access_to(request.user, workspace), artwork))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, Any
+from typing import TYPE_CHECKING, Annotated
 from uuid import UUID
 
 from django.http import HttpRequest
@@ -41,7 +41,7 @@ def wall(
     room: Room = USUAL_ROOM_PX,
     alone: Room = USUAL_ROOM_PX,
     tall: Tall = TALLEST_PX,
-) -> Any:
+) -> Wall:
     """All shelves, each at a scale at which it fits into a room of the screen, in px across and up.
 
     `alone` is the room of a shelf with a single place.

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Any
 from uuid import UUID
 
 from django.http import Http404
@@ -40,10 +39,16 @@ def make_mark(access: Access, glyph: str, style: Style, colour: str | None, stro
 
 
 @action(Capability.CHANGE)
-def describe(access: Access, artwork_id: UUID, **fields: Any) -> Artwork:
+def describe(
+    access: Access,
+    artwork_id: UUID,
+    name: str | None = None,
+    tags: list[str] | None = None,
+    put_away: bool | None = None,
+) -> Artwork:
     """Another name, other tags, or put away or brought back; the file stays as it came."""
     artwork = library.artwork_of(access.workspace, artwork_id)
-    library.describe(artwork, fields.get("name"), fields.get("tags"), fields.get("put_away"))
+    library.describe(artwork, name, tags, put_away)
     return artwork
 
 

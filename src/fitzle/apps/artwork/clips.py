@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Iterator
 from contextlib import contextmanager
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, BinaryIO, NamedTuple, cast
 from uuid import UUID
 
 import cv2
@@ -22,7 +22,7 @@ from fitzle.core.artwork.clips.probing import probe
 from fitzle.core.artwork.clips.proposing import proposed_stills
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.inspecting import clip_facts
-from fitzle.core.artwork.limits import Limits
+from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
 from fitzle.core.artwork.shrinking import at_most
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps.written import png_of
@@ -31,7 +31,16 @@ from fitzle.core.errors import ArtworkError
 from fitzle.core.formats import CLIPS
 
 if TYPE_CHECKING:
-    from fitzle.apps.accounts.models import Workspace
+    from fitzle.apps.accounts.models import User, Workspace
+
+
+class Proposal(NamedTuple):
+    """A still that is proposed; `eyes` is None where no face tells whether they are open."""
+
+    seconds: float
+    score: float
+    eyes: bool | None
+
 
 MOST_STILLS = 40  # taken at a time
 
@@ -41,15 +50,20 @@ def clip_of(artwork: Artwork) -> Iterator[OpenClip]:
     """The clip of an artwork, opened from the storage; Http404 for what is no clip."""
     if not usable(artwork):
         raise Http404("This is no clip.")
+    with _opened(artwork) as clip:
+        yield clip
+
+
+@contextmanager
+def _opened(artwork: Artwork, limits: Limits = DEFAULT_LIMITS) -> Iterator[OpenClip]:
     path = kept_path("originals", artwork.workspace_id, artwork.sha256)
-    with default_storage.open(path) as file, opened_clip(file) as clip:
+    with default_storage.open(path) as file, opened_clip(cast("BinaryIO", file), limits) as clip:
         yield clip
 
 
 def read_clip(artwork: Artwork, fmt: str, limits: Limits) -> tuple[ArtworkFacts, str]:
     """The facts of a clip and the format of its working copy, a frame from its beginning; keeps its filmstrip."""
-    path = kept_path("originals", artwork.workspace_id, artwork.sha256)
-    with default_storage.open(path) as file, opened_clip(file, limits) as clip:
+    with _opened(artwork, limits) as clip:
         found = probe(clip, limits)
         strip = filmstrip(clip, found.seconds)
     keep("working", artwork.workspace_id, artwork.sha256, jpeg_of(at_most(found.poster.pixels, LONG_SIDE_PX)))
@@ -61,7 +75,7 @@ def read_clip(artwork: Artwork, fmt: str, limits: Limits) -> tuple[ArtworkFacts,
 def propose_stills(artwork: Artwork) -> None:
     """Keeps the stills that are proposed, in the order of time."""
     with clip_of(artwork) as clip:
-        found = proposed_stills(clip, artwork.facts["seconds"])
+        found = proposed_stills(clip, artwork.known_facts["seconds"])
     entries = [{"seconds": one.seconds, "score": round(one.score, 3), "eyes": one.eyes} for one in found]
     keep("strips", artwork.workspace_id, f"{artwork.sha256}.stills.json", json.dumps(entries).encode())
 
@@ -86,16 +100,16 @@ def strip_picture(artwork: Artwork) -> bytes:
     return data
 
 
-def proposals_of(artwork: Artwork) -> list[dict[str, Any]] | None:
+def proposals_of(artwork: Artwork) -> list[Proposal] | None:
     """The stills that are proposed; None while a worker still looks for them."""
     data = read_kept("strips", artwork.workspace_id, f"{artwork.sha256}.stills.json")
-    return None if data is None else list(json.loads(data))
+    return None if data is None else [Proposal(**entry) for entry in json.loads(data)]
 
 
 def best_moment(artwork: Artwork) -> float:
     """The moment of the still with the highest score; the beginning where none is proposed."""
-    found = proposals_of(artwork) or [{"seconds": 0.0, "score": 0.0}]
-    return float(max(found, key=lambda entry: entry["score"])["seconds"])
+    found = proposals_of(artwork) or []
+    return max(found, key=lambda one: one.score).seconds if found else 0.0
 
 
 def moment(artwork: Artwork, seconds: float, step: int) -> float:
@@ -119,7 +133,9 @@ def frame_picture(artwork: Artwork, seconds: float, width: int) -> Pixels:
     return np.asarray(cv2.resize(still.pixels, size, interpolation=cv2.INTER_AREA), dtype=np.uint8)
 
 
-def note_stills(clip: Artwork, user: Any, moments: list[float], targets: list[str] | None = None) -> list[Artwork]:
+def note_stills(
+    clip: Artwork, user: User | None, moments: list[float], targets: list[str] | None = None
+) -> list[Artwork]:
     """New artwork for frames of a clip, queued; a worker takes them out of it at full resolution."""
     stem = clip.name.rpartition(".")[0] or clip.name
     return [
@@ -143,7 +159,7 @@ def still_bytes(clip: Artwork, seconds: float) -> bytes:
 
 def usable(artwork: Artwork) -> bool:
     """Whether it is a clip that was read and has frames; an animation of drawings (Lottie) has none yet."""
-    return artwork.state == State.READY and bool(artwork.facts) and artwork.facts["format"] in CLIPS
+    return artwork.state == State.READY and artwork.known_facts["format"] in CLIPS
 
 
 def usable_clip(workspace: Workspace, artwork_id: UUID | str) -> Artwork:

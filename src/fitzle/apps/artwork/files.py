@@ -55,7 +55,7 @@ def first_bytes(workspace_id: int, sha256: str, count: int) -> bytes:
         return bytes(file.read(count))
 
 
-def _save_once(path: str, content: File) -> None:
+def _save_once(path: str, content: File[bytes]) -> None:
     if not default_storage.exists(path):
         default_storage.save(path, content)
 

@@ -9,6 +9,7 @@ from typing import Any, NamedTuple
 
 import urllib3
 from urllib3.exceptions import HTTPError
+from urllib3.response import BaseHTTPResponse
 
 from fitzle.apps.artwork.web_address import WebAddress, is_public, redirected, web_address
 from fitzle.core.errors import ArtworkError, LimitError
@@ -58,12 +59,12 @@ def fetched(text: str, most_bytes: int, guard: Guard = WEB) -> Iterator[bytes]:
     raise ArtworkError("this address sends on and on", subject=address.host, advice="Save the picture, then drop it.")
 
 
-def _asked(address: WebAddress, guard: Guard) -> Any:
+def _asked(address: WebAddress, guard: Guard) -> BaseHTTPResponse:
     """The answer's head. The connection goes to a number that was checked, never to the name again."""
     number = _checked_number(address, guard)
     options: dict[str, Any] = {"timeout": urllib3.Timeout(connect=CONNECT_SECONDS, read=READ_SECONDS), "retries": False}
     if address.scheme == "https":
-        pool: Any = urllib3.HTTPSConnectionPool(
+        pool: urllib3.HTTPConnectionPool = urllib3.HTTPSConnectionPool(
             number, address.port, server_hostname=address.host, assert_hostname=address.host, cert_reqs="REQUIRED"
         )
     else:
@@ -91,7 +92,7 @@ def _checked_number(address: WebAddress, guard: Guard) -> str:
     return numbers[0]
 
 
-def _check(answer: Any, address: WebAddress, most_bytes: int) -> None:
+def _check(answer: BaseHTTPResponse, address: WebAddress, most_bytes: int) -> None:
     if answer.status != 200:
         what = "there is nothing at this address" if answer.status in (404, 410) else "the picture is not given out"
         raise ArtworkError(
@@ -108,7 +109,7 @@ def _check(answer: Any, address: WebAddress, most_bytes: int) -> None:
         raise _too_heavy(address, most_bytes)
 
 
-def _pieces(answer: Any, address: WebAddress, most_bytes: int, until: float) -> Iterator[bytes]:
+def _pieces(answer: BaseHTTPResponse, address: WebAddress, most_bytes: int, until: float) -> Iterator[bytes]:
     count = 0
     try:
         while piece := answer.read1(CHUNK_BYTES, decode_content=False):

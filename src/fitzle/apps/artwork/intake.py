@@ -5,7 +5,7 @@ from __future__ import annotations
 import logging
 from collections.abc import Iterable
 from datetime import timedelta
-from typing import Any
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from celery.exceptions import SoftTimeLimitExceeded
@@ -30,6 +30,9 @@ from fitzle.core.artwork.working import make_working_copy
 from fitzle.core.errors import FitzleError
 from fitzle.core.formats import CLIPS
 
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import User, Workspace
+
 log = logging.getLogger(__name__)
 USED_UP = "Reading this file used up its time or memory. Export it simpler or smaller, and bring it in again."
 STUCK_AFTER = timedelta(seconds=90)  # above the worker's hard time limit
@@ -43,8 +46,8 @@ def limits() -> Limits:
 
 
 def bring_in(
-    workspace: Any,
-    user: Any,
+    workspace: Workspace,
+    user: User | None,
     name: str,
     chunks: Iterable[bytes],
     targets: list[str],
@@ -59,7 +62,7 @@ def bring_in(
     )  # fmt: skip
 
 
-def bring_from_web(workspace: Any, user: Any, text: str, targets: list[str]) -> Artwork:
+def bring_from_web(workspace: Workspace, user: User | None, text: str, targets: list[str]) -> Artwork:
     """Notes the file at an address on the web as queued; a worker fetches it. Raises ArtworkError for no address."""
     address = web_address(text)
     return Artwork.objects.create(
@@ -139,12 +142,12 @@ def _take_out(artwork: Artwork, parent: Artwork) -> None:
     _note(artwork, sha256=sha256, bytes=count, progress=30)
 
 
-def bring_in_newer(target: Artwork, user: Any, name: str, chunks: Iterable[bytes]) -> Artwork:
+def bring_in_newer(target: Artwork, user: User | None, name: str, chunks: Iterable[bytes]) -> Artwork:
     """Keeps the bytes of a newer file of an artwork; once it is read, `settle_newer` lets it stand for it."""
     return bring_in(target.workspace, user, name, chunks, [], {"replaces": str(target.pk)})
 
 
-def bring_back(target: Artwork, user: Any, number: int) -> Artwork | None:
+def bring_back(target: Artwork, user: User | None, number: int) -> Artwork | None:
     """An earlier file of an artwork, by its place in the list, to be read and to stand for it again."""
     if not 0 <= number < len(target.earlier):
         return None
@@ -188,7 +191,7 @@ def filled(artwork: Artwork) -> None:
     _note(artwork, targets=[])
 
 
-def settle_stuck(workspace: Any) -> None:
+def settle_stuck(workspace: Workspace) -> None:
     """Ends artwork whose worker died, so that no bar stands still for ever."""
     now = timezone.now()
     dead = Artwork.objects.filter(workspace=workspace, state=State.READING, changed_at__lt=now - STUCK_AFTER)

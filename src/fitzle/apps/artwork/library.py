@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Any, NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 from uuid import UUID
 
 from django.http import Http404
@@ -18,6 +18,9 @@ from fitzle.core.artwork.sources import Source
 from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource
 from fitzle.core.errors import ArtworkError
 
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import User, Workspace
+
 _pixels = PixelCache()
 _opened: dict[str, Source] = {}
 NOT_THERE = "There is no such artwork."
@@ -26,12 +29,12 @@ SAME_DETAIL = 0.15  # it is measured to within that
 _MOST_OPENED = 12  # each holds its working copy decoded, at most 8 MB
 
 
-def artworks_of(workspace: Any) -> list[Artwork]:
+def artworks_of(workspace: Workspace) -> list[Artwork]:
     """All artwork, the newest first."""
     return list(Artwork.objects.filter(workspace=workspace))
 
 
-def artwork_of(workspace: Any, artwork_id: UUID | str) -> Artwork:
+def artwork_of(workspace: Workspace, artwork_id: UUID | str) -> Artwork:
     """One artwork of the workspace; Http404 for any other."""
     found = Artwork.objects.filter(workspace=workspace, pk=artwork_id).first()
     if found is None:
@@ -82,11 +85,11 @@ def _relation(one: Artwork, other: Artwork) -> tuple[str, str] | None:
         return None
     if one.sha256 == other.sha256:
         return "the same file", "the same file"
-    sizes = [(entry.facts["width"], entry.facts["height"]) for entry in (one, other)]
+    sizes = [(entry.known_facts["width"], entry.known_facts["height"]) for entry in (one, other)]
     if not are_alike(one.likeness, other.likeness, (sizes[0][0] / sizes[0][1], sizes[1][0] / sizes[1][1])):
         return None
-    if one.facts["vector"] != other.facts["vector"]:
-        return ("a vector", "a bitmap") if other.facts["vector"] else ("a bitmap", "a vector")
+    if one.known_facts["vector"] != other.known_facts["vector"]:
+        return ("a vector", "a bitmap") if other.known_facts["vector"] else ("a bitmap", "a vector")
     own, others = (_detail(entry) for entry in (one, other))
     enlarged = any(_detail(entry) < max(size) for entry, size in zip((one, other), sizes, strict=True))
     if abs(own - others) <= (SAME_DETAIL if enlarged else SAME_SIZE) * max(own, others):
@@ -96,7 +99,9 @@ def _relation(one: Artwork, other: Artwork) -> tuple[str, str] | None:
 
 def _detail(artwork: Artwork) -> float:
     """The px that it really carries along its longest side: one that was enlarged is no larger for that."""
-    return float(artwork.facts.get("detail_px") or max(artwork.facts["width"], artwork.facts["height"]))
+    return float(
+        artwork.known_facts.get("detail_px") or max(artwork.known_facts["width"], artwork.known_facts["height"])
+    )
 
 
 def original_bytes(artwork: Artwork) -> bytes:
@@ -118,7 +123,7 @@ def _there(data: bytes | None) -> bytes:
     return data
 
 
-def ready_by_id(workspace: Any, ids: Iterable[str]) -> dict[str, Artwork]:
+def ready_by_id(workspace: Workspace, ids: Iterable[str]) -> dict[str, Artwork]:
     """Those of these artworks that are ready and can be drawn: a clip must give a still first."""
     ready = Artwork.objects.filter(workspace=workspace, pk__in=list(ids), state=State.READY).exclude(facts__kind="clip")
     return {str(entry.pk): entry for entry in ready}
@@ -134,18 +139,18 @@ def contents_of(artworks: dict[str, Artwork]) -> dict[str, str]:
     return {key: artwork.content.sha256 for key, artwork in artworks.items()}
 
 
-def facts_by_id(workspace: Any, ids: Iterable[str]) -> dict[str, ArtworkFacts]:
+def facts_by_id(workspace: Workspace, ids: Iterable[str]) -> dict[str, ArtworkFacts]:
     """The facts of those of these artworks that are ready."""
     return {key: facts_of(entry) for key, entry in ready_by_id(workspace, ids).items()}
 
 
-def newest_of_kind(workspace: Any, kind: str) -> list[str]:
+def newest_of_kind(workspace: Workspace, kind: str) -> list[str]:
     """The ids of ready artwork of a kind, the newest first."""
     ready = Artwork.objects.filter(workspace=workspace, state=State.READY, facts__kind=kind, put_away=False)
     return [str(key) for key in ready.values_list("pk", flat=True)]
 
 
-def ready_marks(workspace: Any) -> list[Artwork]:
+def ready_marks(workspace: Workspace) -> list[Artwork]:
     """All marks that are ready, the newest first."""
     return list(Artwork.objects.filter(workspace=workspace, state=State.READY, facts__kind="mark", put_away=False))
 
@@ -155,12 +160,12 @@ def source_of(artwork: Artwork, *, preview: bool) -> Source:
     return _preview_source(artwork, artwork.content) if preview else _full_source(artwork)
 
 
-def sources_by_id(workspace: Any, ids: Iterable[str], *, preview: bool) -> dict[str, Source]:
+def sources_by_id(workspace: Workspace, ids: Iterable[str], *, preview: bool) -> dict[str, Source]:
     """Sources of pixels of those of these artworks that are ready."""
     return {key: source_of(entry, preview=preview) for key, entry in ready_by_id(workspace, ids).items()}
 
 
-def note_pages(document: Artwork, user: Any, pages: list[int]) -> list[Artwork]:
+def note_pages(document: Artwork, user: User | None, pages: list[int]) -> list[Artwork]:
     """New artwork for pages of a document (from 1), queued; a worker takes them out of it."""
     count = (document.facts or {}).get("pages", 1)
     wrong = next((page for page in pages if page > count), None)

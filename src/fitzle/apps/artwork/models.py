@@ -82,8 +82,15 @@ class Artwork(models.Model):
     def visible(self) -> bool:
         """Whether there is a picture of it: once it is ready, and before that as soon as it could be opened."""
         if self.state == State.READY:
-            return bool(self.facts) and self.facts["format"] != "lottie"
+            return str(self.known_facts["format"]) != "lottie"
         return self.state == State.READING and self.progress >= SHOWN_FROM
+
+    @property
+    def known_facts(self) -> dict[str, Any]:
+        """What reading found in the original; only for artwork that was read."""
+        assert self.facts is not None, "this artwork is not read yet"  # a fault of the caller's
+        found: dict[str, Any] = self.facts
+        return found
 
     @property
     def content(self) -> Content:

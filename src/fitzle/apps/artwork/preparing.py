@@ -194,7 +194,7 @@ def make_prepared(artwork: Artwork, revision: int) -> bool:
     return True
 
 
-def being_prepared(workspace: Any) -> set[str]:
+def being_prepared(workspace: Workspace) -> set[str]:
     """The ids of artwork whose steps a worker still makes."""
     waiting = Preparation.objects.filter(artwork__workspace=workspace, message="").exclude(made=F("revision"))
     return {str(key) for key in waiting.values_list("artwork_id", flat=True)}

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Any
+from typing import TYPE_CHECKING
 from uuid import UUID, uuid4
 
 from django.db import transaction
@@ -14,6 +14,9 @@ from fitzle.apps.artwork.models import Artwork, State
 from fitzle.apps.artwork.preparing import before_steps, document_of, preparation_of, save_steps, shown_stages
 from fitzle.core.artwork.steps.proposing import proposed
 from fitzle.core.errors import ArtworkError
+
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import User, Workspace
 
 
 def group_of(artwork: Artwork) -> str:
@@ -37,7 +40,7 @@ def versions_by_id(artworks: Iterable[Artwork]) -> dict[str, list[Artwork]]:
     return {str(mark.pk): group for group in groups_of(marks) for mark in group}
 
 
-def versions_with(workspace: Any, artwork_id: UUID | str) -> set[str]:
+def versions_with(workspace: Workspace, artwork_id: UUID | str) -> set[str]:
     """The ids of an artwork and of all its other versions."""
     own = Artwork.objects.filter(workspace=workspace, pk=artwork_id).first()
     if own is None:
@@ -47,7 +50,7 @@ def versions_with(workspace: Any, artwork_id: UUID | str) -> set[str]:
     return {str(key) for key in found.values_list("pk", flat=True)}
 
 
-def ready_with_versions(workspace: Any, ids: Iterable[str]) -> dict[str, Artwork]:
+def ready_with_versions(workspace: Workspace, ids: Iterable[str]) -> dict[str, Artwork]:
     """Those of these artworks that are ready and can be drawn, each with its other versions."""
     found = ready_by_id(workspace, ids)
     groups = {group_of(artwork) for artwork in found.values()}
@@ -60,7 +63,7 @@ def ready_with_versions(workspace: Any, ids: Iterable[str]) -> dict[str, Artwork
 def join(artwork: Artwork, other: Artwork) -> None:
     """Makes a mark a version of another one; with it come the versions it had. Raises ArtworkError."""
     for mark in (artwork, other):
-        if mark.state != State.READY or mark.facts["kind"] != "mark":
+        if mark.state != State.READY or mark.known_facts["kind"] != "mark":
             raise ArtworkError("only marks have versions for other grounds", subject=mark.name)
     group = group_of(other)
     if group == group_of(artwork):
@@ -82,7 +85,7 @@ def part(artwork: Artwork) -> None:
 
 
 @transaction.atomic
-def make_dark_version(artwork: Artwork, user: Any) -> tuple[Artwork, int]:
+def make_dark_version(artwork: Artwork, user: User | None) -> tuple[Artwork, int]:
     """A new mark, the same one recoloured for dark grounds, joined with it; and the revision of its steps to be made.
 
     Raises ArtworkError where all its colours show there already.

@@ -8,9 +8,10 @@ task left is ended in the parent (tasks.end_what_it_left).
 from __future__ import annotations
 
 import resource
+from collections.abc import Callable
 from typing import Any
 
-from celery import Task
+from celery import Task, shared_task
 from celery.signals import worker_process_init
 from django.conf import settings
 
@@ -19,7 +20,7 @@ class OutOfMemory(Exception):
     """Stands for MemoryError, which Celery's parent process would take for its own."""
 
 
-class BoundedTask(Task):
+class BoundedTask(Task[Any, Any]):
     """A task whose lack of memory is its own failure only; `memory_bytes` is what it may take in a worker."""
 
     abstract = True
@@ -33,6 +34,13 @@ class BoundedTask(Task):
             return super().__call__(*args, **kwargs)
         except MemoryError as error:
             raise OutOfMemory(self.name) from error
+
+
+def bounded_task(
+    memory_bytes: int = settings.WORKER_FILE_BYTES, **options: Any
+) -> Callable[[Callable[..., Any]], BoundedTask]:
+    """Makes a function a task that may take so much memory; options are Celery's."""
+    return shared_task(base=BoundedTask, memory_bytes=memory_bytes, **options)
 
 
 @worker_process_init.connect

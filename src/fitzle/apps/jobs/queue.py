@@ -34,4 +34,4 @@ def _after_commit(task: str, *arguments: str | int, after_seconds: float = 0.0) 
 
 
 def _send(name: str, arguments: tuple[str | int, ...], after_seconds: float) -> None:
-    current_app.tasks[name].apply_async(arguments, countdown=after_seconds or None)
+    current_app.tasks[name].apply_async(arguments, countdown=after_seconds)

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
-from celery import shared_task
 from celery.signals import task_failure
 from django.conf import settings
 from django.core.exceptions import PermissionDenied
@@ -17,6 +16,7 @@ from fitzle.apps.artwork.clips import best_moment, end_unproposed, note_stills, 
 from fitzle.apps.artwork.intake import end_unread, filled, keep_apart, settle_newer, take_in
 from fitzle.apps.artwork.library import artwork_named
 from fitzle.apps.artwork.preparing import end_unmade, made_again, make_costly_steps, make_prepared
+from fitzle.apps.jobs.bounds import bounded_task
 from fitzle.apps.pieces.actions import bring_into, place_artwork
 from fitzle.apps.pieces.making import end_unmade_file, make_file
 from fitzle.apps.pieces.uses import fits_showing
@@ -25,11 +25,11 @@ from fitzle.core.errors import FitzleError
 if TYPE_CHECKING:
     from fitzle.apps.artwork.models import Artwork
 
-INTAKE = {"soft_time_limit": 25, "time_limit": 30, "memory_bytes": settings.WORKER_INTAKE_BYTES}
+INTAKE: dict[str, Any] = {"soft_time_limit": 25, "time_limit": 30, "memory_bytes": settings.WORKER_INTAKE_BYTES}
 SETTLED_SECONDS = 1.5  # without a further change before the file at full size is made
 
 
-@shared_task(**INTAKE)
+@bounded_task(**INTAKE)
 def take_in_artwork(artwork_id: str) -> None:
     """Reads an artwork and fills the placements that wait for it."""
     artwork = take_in(artwork_id)
@@ -42,7 +42,7 @@ def take_in_artwork(artwork_id: str) -> None:
         propose_clip_stills.delay(artwork_id)
         return
     try:
-        if artwork.facts["kind"] != "clip":  # an animation of drawings is kept, and stands nowhere yet
+        if artwork.known_facts["kind"] != "clip":  # an animation of drawings is kept, and stands nowhere yet
             _fill(artwork)
     finally:
         filled(artwork)
@@ -66,7 +66,7 @@ def _replace(newer: Artwork) -> None:
         make_fit_file.delay(str(fit.pk))
 
 
-@shared_task(memory_bytes=settings.WORKER_INTAKE_BYTES)
+@bounded_task(memory_bytes=settings.WORKER_INTAKE_BYTES)
 def propose_clip_stills(artwork_id: str) -> None:
     """Looks for good stills of a clip; where places wait for it, the best one fills them."""
     clip = artwork_named(artwork_id)
@@ -100,7 +100,7 @@ def _fill(artwork: Artwork) -> None:
             return
 
 
-@shared_task(**INTAKE)
+@bounded_task(**INTAKE)
 def make_costly(artwork_id: str, revision: int) -> None:
     """Makes what the preview of a preparation waits for, and has the file at full size made after it."""
     artwork = artwork_named(artwork_id)
@@ -108,7 +108,7 @@ def make_costly(artwork_id: str, revision: int) -> None:
         make_prepared_file.apply_async((artwork_id, revision), countdown=SETTLED_SECONDS)
 
 
-@shared_task(**INTAKE)
+@bounded_task(**INTAKE)
 def make_prepared_file(artwork_id: str, revision: int) -> None:
     """Makes an artwork's prepared file, unless its steps have changed since, and the files of all that show it."""
     artwork = artwork_named(artwork_id)
@@ -117,7 +117,7 @@ def make_prepared_file(artwork_id: str, revision: int) -> None:
             make_fit_file.delay(str(fit.pk))
 
 
-@shared_task
+@bounded_task()
 def make_fit_file(fit_id: str) -> None:
     """Makes the file of a fit."""
     make_file(fit_id)

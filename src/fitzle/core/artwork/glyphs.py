@@ -78,15 +78,16 @@ def find_glyphs(words: str, style: Style) -> list[Glyph]:
     return [glyph for _, _, glyph in sorted(scored)]
 
 
-def glyph_svg(name: str, style: Style, colour: str, stroke: float = USUAL_STROKE) -> bytes:
-    """A glyph as an SVG file; raises ArtworkError for one that is not there."""
+def glyph_svg(name: str, style: Style, colour: str, stroke: float | None = None) -> bytes:
+    """A glyph as an SVG file, its strokes as wide as usual where nothing is said; ArtworkError for an unknown one."""
     glyph = glyphs().get(name)
     if glyph is None or not glyph.paths(style):
         raise ArtworkError(f"there is no glyph {name!r} that is {style}", advice="Choose another one.")
     ink = normal_hex(colour)
     look = f'fill="{ink}"'
     if style == "outline":
-        look = f'fill="none" stroke="{ink}" stroke-width="{stroke:g}" stroke-linecap="round" stroke-linejoin="round"'
+        width = stroke or USUAL_STROKE
+        look = f'fill="none" stroke="{ink}" stroke-width="{width:g}" stroke-linecap="round" stroke-linejoin="round"'
     paths = "".join(f"<path d={quoteattr(path)}/>" for path in glyph.paths(style))
     frame = f'width="{SIZE_PX}" height="{SIZE_PX}" viewBox="0 0 {FIELD} {FIELD}"'
     return f'<svg xmlns="http://www.w3.org/2000/svg" {frame} {look}>{paths}</svg>'.encode()

@@ -7,7 +7,7 @@ from fitzle.core.spec.sheet import placement_slug
 
 
 def give_slugs(apps, _editor):
-    taken = {}
+    taken: dict[int, set[str]] = {}
     for placement in apps.get_model("destinations", "Placement").objects.select_related("destination"):
         own = taken.setdefault(placement.destination.workspace_id, set())
         sheet = placement.sheet

@@ -1,11 +1,13 @@
 """Documents in version 2 and by slugs; what was made for each fit becomes a rendition with its judgement."""
 
 from collections import defaultdict
+from typing import Any
 
 from django.db import migrations
 
 from fitzle.apps.pieces.migrations._carrying_over import artworks_of, key_before, parts_there, settings_from_words
 from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.encode.result import Problem
 from fitzle.core.errors import FitzleError
 from fitzle.core.fit.keys import file_key, judgement_key
 from fitzle.core.fit.record import FileRecord, Outcome
@@ -132,7 +134,7 @@ def record_of(file):
     return FileRecord(**{**file, "settings": settings}).model_dump(mode="json")
 
 
-def problem_of(findings):
+def problem_of(findings: list[dict[str, Any]]) -> Problem:
     rules = {one["rule"] for one in findings if one["severity"] == "refused"}
     return "useless" if "quality" in rules else "over limit" if "bytes" in rules else "no format"
 

@@ -66,8 +66,7 @@ def settings_from_words(fmt: str, words: str) -> Settings:
     """What an encoder was told, from the words in which it was kept."""
     quality = int(words.rpartition("quality ")[2].split(",")[0]) if "quality " in words else 0
     if fmt == "jpeg":
-        chroma = "4:4:4" if words.startswith("4:4:4") else "4:2:0"
-        return JpegSettings(chroma=chroma, quality=quality, smallest="smallest" in words)
+        return JpegSettings(chroma="4:4:4" if words.startswith("4:4:4") else "4:2:0", quality=quality, smallest="smallest" in words)
     if fmt == "ico":
         return IconEntry(packed="png" if words.startswith("PNG") else "uncompressed")
     if words.startswith("palette"):
@@ -75,4 +74,5 @@ def settings_from_words(fmt: str, words: str) -> Settings:
         return PaletteSettings(quality=quality, dither=dither, smoothed="smoothed" in words)
     if words.startswith("quality"):
         return LossySettings(quality=quality)
-    return {"outlines": Outlines(), "uncompressed": Uncompressed()}.get(words, Lossless())
+    plain: dict[str, Settings] = {"outlines": Outlines(), "uncompressed": Uncompressed()}
+    return plain.get(words, Lossless())
