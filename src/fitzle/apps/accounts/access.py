@@ -41,6 +41,9 @@ _REFUSED = {
 }
 
 
+ACTIONS: dict[str, Capability] = {}  # what each action asks of its actor, by module and name
+
+
 class Access(NamedTuple):
     """Somebody in a workspace, with what they may do there: every action is done by one.
 
@@ -83,6 +86,8 @@ def action(
     """
 
     def checked(function: Callable[Concatenate[Access, P], Result]) -> Callable[Concatenate[Access, P], Result]:
+        ACTIONS[f"{function.__module__}.{function.__qualname__}"] = capability
+
         @wraps(function)
         def act(access: Access, /, *args: P.args, **kwargs: P.kwargs) -> Result:
             access.require(capability)

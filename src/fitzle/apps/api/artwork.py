@@ -12,23 +12,20 @@ from ninja import File, Form, Path, Router, Status
 from ninja.files import UploadedFile
 
 from fitzle.apps.accounts.access import Capability, access_to, workspace_to_see
+from fitzle.apps.api.artwork_views import artwork_view, list_view
 from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
 from fitzle.apps.api.schemas import (
-    AlikeOut,
     ArtworkOut,
     Description,
     FitBrief,
     FromWeb,
     Message,
     Place,
-    on_grounds,
-    version_view,
 )
 from fitzle.apps.api.views import rail_view
 from fitzle.apps.artwork import actions
 from fitzle.apps.artwork.intake import settle_stuck
 from fitzle.apps.artwork.library import (
-    alike_by_id,
     artwork_of,
     artworks_of,
     early_source,
@@ -36,22 +33,18 @@ from fitzle.apps.artwork.library import (
     original_bytes,
     shown_source,
 )
-from fitzle.apps.artwork.preparing import being_prepared
-from fitzle.apps.artwork.versions import versions_by_id
 from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.pieces import actions as fitting
 from fitzle.apps.pieces.composing import drop_of
 from fitzle.apps.pieces.fits import SUITED
 from fitzle.apps.pieces.opening import open_fits
-from fitzle.apps.pieces.uses import uses_of_artwork
 from fitzle.core.artwork.straight import straight
 from fitzle.core.fit.proofs import preview_bytes
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
 
 if TYPE_CHECKING:
-    from fitzle.apps.accounts.models import Workspace
     from fitzle.apps.artwork.models import Artwork
 
 router = Router(tags=["artwork"])
@@ -62,7 +55,7 @@ def list_artwork(request: HttpRequest, workspace: Path[str]) -> list[ArtworkOut]
     """All artwork, the newest first."""
     space = workspace_to_see(request.user, workspace)
     settle_stuck(space)
-    return _with_uses(space, artworks_of(space))
+    return list_view(space, artworks_of(space))
 
 
 @router.post("/artwork", response={202: list[ArtworkOut], 422: Message})
@@ -72,7 +65,7 @@ def bring_in_artwork(
     files: File[list[UploadedFile]],
     targets: Form[str] = "",
     tags: Form[str] = "",
-) -> Status[list[Artwork]] | Status[Message]:
+) -> Status[list[ArtworkOut]] | Status[Message]:
     """Keeps files and has them read.
 
     `targets` are placements to fill, separated by commas, or "suited"; or, for a drop on a proof, `into/FIT/X/Y` with
@@ -89,36 +82,38 @@ def bring_in_artwork(
         placements_of(access.workspace, _uuids([entry for entry in wanted if "/" not in entry]))
     named = tags.split(",")
     found = [actions.bring_in(access, file.name or "unnamed", file.chunks(), wanted, named) for file in files]
-    return Status(202, found)
+    return Status(202, [artwork_view(artwork) for artwork in found])
 
 
 @router.post("/artwork/from-web", response={202: ArtworkOut, 422: Message})
-def bring_in_from_web(request: HttpRequest, workspace: Path[str], given: FromWeb) -> Status[Artwork]:
+def bring_in_from_web(request: HttpRequest, workspace: Path[str], given: FromWeb) -> Status[ArtworkOut]:
     """Has the file at an address on the public web fetched and read."""
     access = access_to(request.user, workspace)
     if given.targets != [SUITED]:
         placements_of(access.workspace, _uuids(given.targets))
-    return Status(202, actions.bring_from_web(access, given.address, given.targets))
+    return Status(202, artwork_view(actions.bring_from_web(access, given.address, given.targets)))
 
 
 @router.patch("/artwork/{uuid:artwork}", response=ArtworkOut)
-def describe_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, given: Description) -> Artwork:
+def describe_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, given: Description) -> ArtworkOut:
     """Another name, or other tags; the file itself is not touched."""
-    return actions.describe(access_to(request.user, workspace), artwork, **given.dict())
+    return artwork_view(actions.describe(access_to(request.user, workspace), artwork, **given.dict()))
 
 
 @router.post("/artwork/{uuid:artwork}/newer", response={202: ArtworkOut})
 def replace_artwork(
     request: HttpRequest, workspace: Path[str], artwork: UUID, file: File[UploadedFile]
-) -> Status[Artwork]:
+) -> Status[ArtworkOut]:
     """Takes a newer file of an artwork: once read it stands for it, with its preparation and in all its places."""
-    return Status(202, actions.replace(access_to(request.user, workspace), artwork, file.name, file.chunks()))
+    return Status(
+        202, artwork_view(actions.replace(access_to(request.user, workspace), artwork, file.name, file.chunks()))
+    )
 
 
 @router.post("/artwork/{uuid:artwork}/earlier/{number}", response={202: ArtworkOut, 404: Message})
-def bring_back_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, number: int) -> Status[Artwork]:
+def bring_back_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID, number: int) -> Status[ArtworkOut]:
     """Lets one of an artwork's earlier files stand for it again, by its place in the list."""
-    return Status(202, actions.bring_back(access_to(request.user, workspace), artwork, number))
+    return Status(202, artwork_view(actions.bring_back(access_to(request.user, workspace), artwork, number)))
 
 
 @router.get("/artwork/{uuid:artwork}/picture")
@@ -160,22 +155,6 @@ def place_artwork(request: HttpRequest, workspace: Path[str], given: Place) -> S
         return Status(404, Message(message="This artwork is not ready yet."))
     fits = fitting.place_artwork(access, given.artwork, given.placements)
     return Status(201, rail_view(open_fits(space, fits), last_delivered_keys(space)))
-
-
-def _with_uses(space: Workspace, artworks: list[Artwork]) -> list[ArtworkOut]:
-    """Artwork with the places it is seen in, the artwork that shows the same, and marks with their versions."""
-    uses, alike, versions = uses_of_artwork(space), alike_by_id(artworks), versions_by_id(artworks)
-    waiting = being_prepared(space)
-    views = []
-    for artwork in artworks:
-        name, view = str(artwork.pk), ArtworkOut.from_orm(artwork)
-        view.being_prepared = name in waiting
-        view.used_in = uses.get(name, [])
-        view.versions = [version_view(entry) for entry in versions.get(name, [])]
-        view.on_grounds = on_grounds(view.versions) if view.versions else None
-        view.alike = [AlikeOut.from_orm(entry) for entry in alike.get(name, [])]
-        views.append(view)
-    return views
 
 
 def _uuids(texts: list[str]) -> list[UUID]:

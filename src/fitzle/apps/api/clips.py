@@ -13,6 +13,7 @@ from ninja import Path, Router, Schema, Status
 from pydantic import Field
 
 from fitzle.apps.accounts.access import access_to, workspace_to_see
+from fitzle.apps.api.artwork_views import artwork_view
 from fitzle.apps.api.pictures import immutable_picture, width_allowed
 from fitzle.apps.api.schemas import ArtworkOut, Message
 from fitzle.apps.artwork.actions import take_pages as take_pages_of
@@ -111,15 +112,19 @@ def _proposals(clip: Artwork) -> list[ProposedStill] | None:
 
 
 @router.post("/artwork/{uuid:artwork}/stills", response={202: list[ArtworkOut], 422: Message})
-def take_stills(request: HttpRequest, workspace: Path[str], artwork: UUID, given: StillsIn) -> Status[list[Artwork]]:
+def take_stills(request: HttpRequest, workspace: Path[str], artwork: UUID, given: StillsIn) -> Status[list[ArtworkOut]]:
     """Makes artwork of frames, at full resolution."""
-    return Status(202, take_stills_of(access_to(request.user, workspace), artwork, given.moments))
+    return Status(
+        202, [artwork_view(one) for one in take_stills_of(access_to(request.user, workspace), artwork, given.moments)]
+    )
 
 
 @router.post("/artwork/{uuid:artwork}/pages", response={202: list[ArtworkOut], 422: Message})
-def take_pages(request: HttpRequest, workspace: Path[str], artwork: UUID, given: PagesIn) -> Status[list[Artwork]]:
+def take_pages(request: HttpRequest, workspace: Path[str], artwork: UUID, given: PagesIn) -> Status[list[ArtworkOut]]:
     """Makes artwork of further pages of a document."""
-    return Status(202, take_pages_of(access_to(request.user, workspace), artwork, given.pages))
+    return Status(
+        202, [artwork_view(one) for one in take_pages_of(access_to(request.user, workspace), artwork, given.pages)]
+    )
 
 
 @router.get("/artwork/{uuid:artwork}/moment", response=Moment)

@@ -9,13 +9,14 @@ from ninja import Path, Router, Schema, Status
 from pydantic import Field
 
 from fitzle.apps.accounts.access import access_to, workspace_to_see
+from fitzle.apps.api.artwork_views import artwork_view
 from fitzle.apps.api.schemas import ArtworkOut, Message
 from fitzle.apps.artwork.actions import make_mark as make_mark_of
 from fitzle.core.artwork.glyphs import USUAL_STROKE, StrokeWidth, Style, find_glyphs
 from fitzle.core.colour.srgb import HexColour
 
 if TYPE_CHECKING:
-    from fitzle.apps.artwork.models import Artwork
+    pass
 
 router = Router(tags=["glyphs"])
 AT_A_TIME = 72
@@ -63,7 +64,7 @@ def search_glyphs(
 
 
 @router.post("/glyphs", response={202: ArtworkOut, 422: Message})
-def make_mark(request: HttpRequest, workspace: Path[str], given: GlyphIn) -> Status[Artwork]:
+def make_mark(request: HttpRequest, workspace: Path[str], given: GlyphIn) -> Status[ArtworkOut]:
     """Makes a mark of a glyph."""
     access = access_to(request.user, workspace)
-    return Status(202, make_mark_of(access, given.name, given.style, given.colour, given.stroke))
+    return Status(202, artwork_view(make_mark_of(access, given.name, given.style, given.colour, given.stroke)))

@@ -9,7 +9,8 @@ from ninja import Path, Router, Schema
 from pydantic import AfterValidator, Field
 
 from fitzle.apps.accounts.access import access_to, house_style, workspace_to_see
-from fitzle.apps.api.schemas import Message, VersionOut, on_grounds, version_view
+from fitzle.apps.api.artwork_views import on_grounds, version_view
+from fitzle.apps.api.schemas import Message, VersionOut
 from fitzle.apps.artwork.library import ready_marks
 from fitzle.apps.artwork.versions import groups_of
 from fitzle.apps.pieces.actions import save_house_style

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import TYPE_CHECKING, Annotated, Any, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
@@ -11,7 +11,7 @@ from pydantic import Field
 
 from fitzle.apps.api.limits_view import LimitsOut
 from fitzle.core.artwork.facts import ArtworkFacts
-from fitzle.core.artwork.showing import LIGHT_GROUND, Showing, showing
+from fitzle.core.artwork.showing import LIGHT_GROUND, Showing
 from fitzle.core.colour.dark_version import DARK_GROUND
 from fitzle.core.findings import Finding
 from fitzle.core.fit.state import FitState
@@ -20,16 +20,12 @@ from fitzle.core.piece.document import Piece as PieceDocument
 from fitzle.core.piece.parts import Part
 from fitzle.core.piece.scoping import FieldValue
 from fitzle.core.plan.first_looks import FirstLooks
-from fitzle.core.plan.grounds import readable_ground
 from fitzle.core.plan.guides import Guide
 from fitzle.core.preflight.rule import Demand
 from fitzle.core.preflight.typefaces import Typeface
 from fitzle.core.spec.sheet import SpecSheet
-from fitzle.core.units import words_for_bytes
 
-if TYPE_CHECKING:
-    from fitzle.apps.artwork.models import Artwork
-
+ArtworkState = Literal["queued", "reading", "ready", "failed"]
 MOST_CHANGES = 400  # in one save: five for each part that a piece may have, less than a tenth of a second
 
 
@@ -83,12 +79,6 @@ class VersionOut(Schema):
     showing: Showing
 
 
-def version_view(artwork: Artwork) -> VersionOut:
-    """A mark that is ready as a version."""
-    facts = ArtworkFacts.model_validate(artwork.content.facts)
-    return VersionOut(id=artwork.pk, name=artwork.name, key=artwork.content.sha256[:20], showing=showing(facts))
-
-
 class OnGrounds(Schema):
     """Which version of a mark shows best on a light and on a dark ground, and these grounds."""
 
@@ -98,20 +88,14 @@ class OnGrounds(Schema):
     dark_ground: str = DARK_GROUND
 
 
-def on_grounds(versions: list[VersionOut]) -> OnGrounds:
-    """The best of a mark's versions for each ground."""
-    return OnGrounds(
-        light=max(versions, key=lambda version: version.showing.on_light),
-        dark=max(versions, key=lambda version: version.showing.on_dark),
-    )
-
-
 class ArtworkOut(Schema):
+    """An artwork: what it is, where it is used, and what belongs to it."""
+
     id: UUID
     name: str
     bytes: int
     weight: str
-    state: Literal["queued", "reading", "ready", "failed"]
+    state: ArtworkState
     progress: int
     message: str
     facts: ArtworkFacts | None
@@ -130,39 +114,6 @@ class ArtworkOut(Schema):
     created_at: datetime
     targets: list[str]
     shown_on: str | None = None
-
-    @staticmethod
-    def resolve_weight(artwork: Artwork) -> str:
-        """Its bytes as people write them."""
-        return words_for_bytes(artwork.bytes)
-
-    @staticmethod
-    def resolve_state(artwork: Artwork) -> str:
-        """A newer file is on its way until it stands for the artwork that it replaces."""
-        return "reading" if artwork.state == "ready" and artwork.origin.get("replaces") else str(artwork.state)
-
-    @staticmethod
-    def resolve_prepared_facts(artwork: Artwork) -> dict[str, Any] | None:
-        """What it is as it is prepared; None where it is as it came."""
-        return artwork.prepared["facts"] if artwork.prepared else None
-
-    @staticmethod
-    def resolve_versions(artwork: Artwork) -> list[VersionOut]:
-        """None: the list fills them in. The related objects of the same name are not meant."""
-        return []
-
-    @staticmethod
-    def resolve_key(artwork: Artwork) -> str:
-        """Changes with the picture, so that its address does."""
-        return str(artwork.content.sha256[:20])
-
-    @staticmethod
-    def resolve_shown_on(artwork: Artwork) -> str | None:
-        """A ground on which a transparent artwork can be seen; None for an opaque one."""
-        facts = artwork.content.facts
-        if not facts or facts["transparency"] == "none":
-            return None
-        return readable_ground([], [ArtworkFacts.model_validate(facts)])
 
 
 class Description(Schema):

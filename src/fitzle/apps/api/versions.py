@@ -9,12 +9,13 @@ from django.http import HttpRequest
 from ninja import Path, Router, Schema, Status
 
 from fitzle.apps.accounts.access import access_to
+from fitzle.apps.api.artwork_views import artwork_view
 from fitzle.apps.api.schemas import ArtworkOut, Message
 from fitzle.apps.artwork.actions import make_dark_version
 from fitzle.apps.pieces.actions import join_versions as join_versions_of
 
 if TYPE_CHECKING:
-    from fitzle.apps.artwork.models import Artwork
+    pass
 
 router = Router(tags=["versions"])
 
@@ -33,6 +34,6 @@ def join_versions(request: HttpRequest, workspace: Path[str], artwork: UUID, giv
 
 
 @router.post("/artwork/{uuid:artwork}/dark-version", response={201: ArtworkOut, 422: Message})
-def add_dark_version(request: HttpRequest, workspace: Path[str], artwork: UUID) -> Status[Artwork]:
+def add_dark_version(request: HttpRequest, workspace: Path[str], artwork: UUID) -> Status[ArtworkOut]:
     """Makes a version of a mark for dark grounds; its colours can be changed in its preparation."""
-    return Status(201, make_dark_version(access_to(request.user, workspace), artwork))
+    return Status(201, artwork_view(make_dark_version(access_to(request.user, workspace), artwork)))

@@ -1,0 +1,135 @@
+"""Actions refuse who may not do them, and work that is done later asks once more."""
+
+from typing import Any
+from uuid import UUID, uuid4
+
+import pytest
+from django.core.exceptions import PermissionDenied
+
+from fitzle.apps.accounts.access import ACTIONS as CHECKED
+from fitzle.apps.accounts.access import Access, access_to
+from fitzle.apps.accounts.models import Membership, Role
+from fitzle.apps.artwork import actions as artwork_actions
+from fitzle.apps.artwork.models import Artwork
+from fitzle.apps.deliveries import actions as delivery_actions
+from fitzle.apps.jobs.tasks import take_in_artwork
+from fitzle.apps.pieces import actions as piece_actions
+from fitzle.apps.pieces.models import Fit, Piece
+from fitzle.core.artwork.steps.document import NOT_PREPARED
+from tests.apps.helpers import send
+from tests.make import svg
+
+pytestmark = pytest.mark.django_db
+NOBODY: UUID = uuid4()  # refused before anything is looked for
+MODULES = (artwork_actions, delivery_actions, piece_actions)
+LARGER = svg('<circle cx="50" cy="25" r="24" fill="#1d3b4f"/>')
+ACTIONS: dict[str, tuple[Any, ...]] = {
+    "bring_in": ("a.svg", [svg()], [], []),
+    "bring_from_web": ("https://ottermoor.example/a.svg", []),
+    "make_mark": ("bike", "outline", None, None),
+    "describe": (NOBODY, "Another name"),
+    "replace": (NOBODY, "a.svg", [svg()]),
+    "bring_back": (NOBODY, 0),
+    "take_stills": (NOBODY, [0.0]),
+    "take_pages": (NOBODY, [1]),
+    "save_steps": (NOBODY, 0, NOT_PREPARED, "turned"),
+    "move_in_history": (NOBODY, -1),
+    "make_dark_version": (NOBODY,),
+    "deliver_these": ([NOBODY],),
+    "change_fit": (NOBODY, piece_actions.Edit(0, "moved")),
+    "repair_fit": (NOBODY, "plate", None),
+    "add_role": (NOBODY, 0, "headline"),
+    "add_artwork": (NOBODY, 0, str(NOBODY), None),
+    "replace_artwork": (NOBODY, 0, "mark", str(NOBODY)),
+    "bring_into": (str(NOBODY), f"into/{NOBODY}/0.5/0.5"),
+    "place_artwork": (NOBODY, [str(NOBODY)]),
+    "begin_piece": (NOBODY, 0),
+    "empty_placement": (NOBODY,),
+    "join_versions": (NOBODY, None),
+    "save_house_style": ([], "", "", ""),
+    "change_piece": (NOBODY, 0, [], "moved"),
+    "undo": (NOBODY,),
+    "redo": (NOBODY,),
+}
+
+
+@pytest.fixture
+def viewing(juno: Any, make_person: Any) -> Access:
+    """Somebody who may look at Juno's workspace and no more."""
+    viewer, _ = make_person("vera")
+    Membership.objects.create(user=viewer, workspace=juno[1], role=Role.VIEWER)
+    return access_to(viewer, "juno")
+
+
+def named(name: str) -> Any:
+    return next(getattr(module, name) for module in MODULES if hasattr(module, name))
+
+
+@pytest.mark.parametrize("name", ACTIONS)
+def test_who_may_only_look_is_refused_each_action(name: str, viewing: Access) -> None:
+    with pytest.raises(PermissionDenied, match="Ask its owner"):
+        named(name)(viewing, *ACTIONS[name])
+    assert not Artwork.objects.exists() and not Piece.objects.exists()
+
+
+def test_delivering_all_is_an_action_too(viewing: Access) -> None:
+    with pytest.raises(PermissionDenied, match="Ask its owner"):
+        delivery_actions.deliver_all(viewing, changed=False)
+
+
+def test_every_action_is_in_the_table() -> None:
+    """So that a new action is not forgotten here."""
+    assert {name.rpartition(".")[2] for name in CHECKED} == {*ACTIONS, "deliver_all"}
+
+
+@pytest.mark.parametrize("change", ["gone", "only looking"])
+def test_a_worker_asks_again_what_the_person_may_do(change: str, juno: Any, place: Any, run: Any) -> None:
+    """Dropped while they were a maker; by the time a worker has read it they have left, or may only look."""
+    placement = place()
+    with run(execute=False) as queued:
+        access = access_to(juno[0], "juno")
+        artwork = artwork_actions.bring_in(access, "a.svg", [svg()], [str(placement.pk)])
+    assert queued, "a worker was to read it"
+    membership = Membership.objects.get(user=juno[0], workspace=juno[1])
+    if change == "gone":
+        membership.delete()
+    else:
+        membership.role = Role.VIEWER
+        membership.save()
+    take_in_artwork(str(artwork.pk))
+    assert Artwork.objects.get(pk=artwork.pk).state == "ready", "the artwork is there"
+    assert not Fit.objects.exists(), "and stands nowhere"
+
+
+@pytest.mark.parametrize("change", ["gone", "only looking"])
+def test_a_newer_file_stays_apart_where_the_person_may_not_change_any_more(
+    change: str, juno: Any, bring: Any, run: Any
+) -> None:
+    first = bring("a.svg", svg())
+    with run(execute=False):
+        newer = artwork_actions.replace(access_to(juno[0], "juno"), UUID(first["id"]), "b.svg", [LARGER])
+    membership = Membership.objects.get(user=juno[0], workspace=juno[1])
+    if change == "gone":
+        membership.delete()
+    else:
+        membership.role = Role.VIEWER
+        membership.save()
+    take_in_artwork(str(newer.pk))
+    kept = Artwork.objects.get(pk=first["id"])
+    assert kept.name == "a.svg" and not kept.earlier, "what stood there stands on"
+    assert Artwork.objects.get(pk=newer.pk).origin.get("replaces") is None, (
+        "and the newer file is an artwork of its own"
+    )
+
+
+def test_a_viewer_s_request_changes_nothing(viewing: Access, juno: Any) -> None:
+    from django.test import Client
+
+    client = Client()
+    client.force_login(viewing.actor, "django.contrib.auth.backends.ModelBackend")
+    answer = send(
+        client, "put", "workspaces/juno/house-style", {"colours": [], "heading": "", "text": "", "naming": ""}
+    )
+    assert answer.status_code == 403
+    juno[1].refresh_from_db()
+    assert juno[1].house_style["colours"], "the colours are as they were"
