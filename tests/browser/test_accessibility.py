@@ -6,8 +6,10 @@ import pytest
 
 from tests.browser.conftest import ROOT
 from tests.browser.person import Person
+from tests.browser.test_composing import PLACE
 
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
+THEMES = ["dark", "light"]
 RUN = """
 const done = arguments[0];
 const rules = {'label-content-name-mismatch': {enabled: true}, 'target-size': {enabled: true}};
@@ -18,8 +20,14 @@ axe.run(document, {rules, resultTypes: ['violations']}).then(
 """
 
 
-def check(person: Person) -> None:
-    """Asserts that axe finds nothing on the screen as it is."""
+def choose(person: Person, theme: str) -> None:
+    """From the next page on the theme is this one, as after a click on its button."""
+    person.driver.execute_script(f"localStorage.setItem('fitzle-theme', '{theme}')")
+
+
+def check(person: Person, theme: str) -> None:
+    """Asserts that axe finds nothing on the screen as it is, in this theme."""
+    assert person.driver.execute_script("return document.documentElement.dataset.theme") == theme
     person.driver.execute_script(AXE)
     assert person.driver.execute_async_script(RUN) == []
 
@@ -63,18 +71,40 @@ def preparation(person: Person) -> None:
     person.find("//h1")
 
 
-SCREENS = [wall, deliver_list, artwork, house, deliveries, bench, preparation]
+def stills(person: Person) -> None:
+    person.go("/w/ottermoor/artwork")
+    person.find("//button[contains(., 'lesson-opening.mp4')]").click()
+    person.link("Take stills").click()
+    person.sees("worth having")
 
 
-@pytest.mark.parametrize("theme", ["Dark", "Light"])
+def glyphs(person: Person) -> None:
+    person.go("/w/ottermoor/artwork")
+    person.button("Make a mark of a glyph").click()
+    person.field("Find a glyph").send_keys("bicycle")
+    person.find("//button[contains(@title, 'bike,')]")
+
+
+def starting_points(person: Person) -> None:
+    wall(person)
+    person.button(f"{PLACE}: ").click()
+    person.sees("Begin with")
+
+
+SCREENS = [wall, deliver_list, artwork, house, deliveries, bench, preparation, stills, glyphs, starting_points]
+
+
+@pytest.mark.parametrize("theme", THEMES)
 @pytest.mark.parametrize("screen", SCREENS)
 def test_axe_finds_nothing(person: Person, screen: Any, theme: str) -> None:
-    person.button(theme).click() if theme == "Dark" else None
+    choose(person, theme)
     screen(person)
-    check(person)
+    check(person, theme)
 
 
-def test_axe_finds_nothing_where_people_sign_in(visitor: Person) -> None:
+@pytest.mark.parametrize("theme", THEMES)
+def test_axe_finds_nothing_where_people_sign_in(visitor: Person, theme: str) -> None:
+    choose(visitor, theme)
     visitor.go("/")
     visitor.field("Password")
-    check(visitor)
+    check(visitor, theme)

@@ -9,8 +9,9 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router, Status
 
 from fitzle.apps.accounts.access import access_to, workspace_to_see
+from fitzle.apps.api.delivery_schemas import Deliver, DeliveredFileOut, DeliveryOut, ReadyFileOut, ReadyOut
 from fitzle.apps.api.pictures import download
-from fitzle.apps.api.schemas import Deliver, DeliveredFileOut, DeliveryOut, Message, ReadyFileOut, ReadyOut
+from fitzle.apps.api.schemas import Message
 from fitzle.apps.api.views import state_of
 from fitzle.apps.deliveries.actions import deliver_all, deliver_these, on_offer
 from fitzle.apps.deliveries.delivering import (
