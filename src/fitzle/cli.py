@@ -6,14 +6,15 @@ Heavy libraries are imported only once a command needs them.
 from __future__ import annotations
 
 import argparse
+import gc
 import json
 import os
 import sys
 import tempfile
+from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime
 from importlib import import_module
 from pathlib import Path
-from threading import Thread
 from typing import Any
 
 from fitzle.core.errors import ArtworkError, FitzleError, NoSubjectFound, ValueOutOfRange
@@ -189,14 +190,17 @@ def _saved(out: Path, data: bytes, pixels: Any, **more: Any) -> tuple[dict[str, 
 
 
 def _fit(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
-    from fitzle.core.artwork.reading import read_artwork
-    from fitzle.core.documents import validated
-    from fitzle.core.piece.document import Piece
+    from fitzle.core.artwork.decoding import decoded_ahead
 
     data = _bytes_of(args.artwork)
-    _load_meanwhile()
-    artwork = read_artwork(data, args.artwork.name)
-    sheet = _spec_of(args.spec)
+    ahead = decoded_ahead(data)  # before anything large is loaded, which takes as long
+
+    from fitzle.core.artwork.reading import read_artwork
+
+    with ThreadPoolExecutor(1) as beside:
+        loading = beside.submit(_load_for_making, args.spec)
+        artwork = read_artwork(data, args.artwork.name, ahead=ahead)
+        sheet = loading.result()
     part = {
         "id": "artwork",
         "role": artwork.facts.kind,
@@ -212,14 +216,18 @@ def _fit(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
         "subject": args.subject or args.artwork.stem[:120] or "picture",
         "parts": [{"id": "ground", "role": "ground", "fill": ground}, part],
     }
+    from fitzle.core.documents import validated
+    from fitzle.core.piece.document import Piece
+
     piece = validated(Piece, document, subject="the options", noun="fit")
     return _deliver(piece, sheet, sheet.placement, {"artwork": artwork}, args)
 
 
-def _load_meanwhile() -> None:
-    """Loads what making a file needs while the artwork is decoded, which leaves Python idle."""
-    names = ("fitzle.core.fit.making", "fitzle.core.spec.reading", "fitzle.core.encode.jpeg", "skia")
-    Thread(target=lambda: [import_module(name) for name in names], daemon=True).start()
+def _load_for_making(spec: Path) -> Any:
+    """Loads what making a file needs, and reads the spec sheet, while the artwork is looked at."""
+    for name in ("piece.document", "spec.reading", "fit.making", "encode.jpeg"):
+        import_module(f"fitzle.core.{name}")
+    return _spec_of(spec)
 
 
 def _render(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
@@ -349,7 +357,7 @@ def _box(text: str | None) -> tuple[float, float, float, float] | None:
 
 
 def _padding(text: str | None) -> dict[str, Any] | None:
-    from fitzle.core.units import parse_length
+    from fitzle.core.lengths import parse_length
 
     return parse_length(text).model_dump() if text is not None else None
 
@@ -384,6 +392,7 @@ def _say_error(args: argparse.Namespace, message: str) -> int:
 
 
 if __name__ == "__main__":
+    gc.set_threshold(50_000)  # loading makes many objects that stay; looking for garbage among them takes a tenth
     code = main()
     sys.stdout.flush()
     sys.stderr.flush()

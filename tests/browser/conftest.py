@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import fcntl
 import os
+import shutil
 import socket
 import subprocess
 import sys
@@ -19,7 +21,7 @@ from tests.conftest import redis_database
 
 ROOT = Path(__file__).resolve().parents[2]
 DATABASE = "test_browser_" + os.environ.get("PYTEST_XDIST_WORKER", "gw0")
-KEPT = f"{DATABASE}_kept"
+SAMPLE = "test_browser_sample"  # made by the first process that comes, for all
 
 
 def free_port() -> int:
@@ -50,25 +52,40 @@ def tables(cursor: Any, database: str) -> list[str]:
     return [name for (name,) in cursor.fetchall()]
 
 
-def keep_rows() -> None:
-    """Keeps what is in all tables now."""
-    fresh_database(KEPT)
-    with connected() as connection:
-        cursor = connection.cursor()
-        for table in tables(cursor, DATABASE):
-            cursor.execute(f"CREATE TABLE {KEPT}.{table} AS SELECT * FROM {DATABASE}.{table}")
-        connection.commit()
-
-
-def put_rows_back() -> None:
-    """Gives all tables what was kept."""
+def take_rows_of_the_sample() -> None:
+    """Gives all tables what the sample has at first."""
     with connected() as connection:
         cursor = connection.cursor()
         cursor.execute("SET FOREIGN_KEY_CHECKS = 0")
-        for table in tables(cursor, KEPT):
+        for table in tables(cursor, SAMPLE):
             cursor.execute(f"DELETE FROM {DATABASE}.{table}")
-            cursor.execute(f"INSERT INTO {DATABASE}.{table} SELECT * FROM {KEPT}.{table}")
+            cursor.execute(f"INSERT INTO {DATABASE}.{table} SELECT * FROM {SAMPLE}.{table}")
         connection.commit()
+
+
+def manage(folder: Path, database: str, *command: str) -> None:
+    """Runs one command of Fitzle's with this folder and database."""
+    subprocess.run([sys.executable, *command], check=True, env=surroundings(folder, database), cwd=ROOT, timeout=180)
+
+
+def surroundings(folder: Path, database: str) -> dict[str, str]:
+    """The environment of a Fitzle of this process."""
+    own = {"FITZLE_VAR": str(folder), "FITZLE_DB_NAME": database, "FITZLE_REDIS_DATABASE": str(redis_database())}
+    return {**os.environ, **own}
+
+
+def made_sample(shared: Path) -> Path:
+    """The folder with the files of the sample workspace; whoever comes first makes it and its database."""
+    folder, done = shared / "sample", shared / "sample.done"
+    with (shared / "sample.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not done.exists():
+            folder.mkdir()
+            fresh_database(SAMPLE)
+            manage(folder, SAMPLE, "manage.py", "migrate", "-v0")
+            manage(folder, SAMPLE, "-m", "demo.load")
+            done.touch()
+    return folder
 
 
 class Running(NamedTuple):
@@ -88,22 +105,14 @@ def fitzle(running: Running) -> str:
 @pytest.fixture(scope="session")
 def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
     """A running Fitzle with the sample workspace; ends with the tests."""
+    base = tmp_path_factory.getbasetemp()
+    sample = made_sample(base.parent if "PYTEST_XDIST_WORKER" in os.environ else base)
     folder = tmp_path_factory.mktemp("fitzle")
-    environment = {
-        **os.environ,
-        "FITZLE_VAR": str(folder),
-        "FITZLE_DB_NAME": DATABASE,
-        "FITZLE_REDIS_DATABASE": str(redis_database()),
-    }
+    shutil.copytree(sample, folder, dirs_exist_ok=True)
     fresh_database(DATABASE)
-
-    def run(*command: str) -> None:
-        subprocess.run([sys.executable, *command], check=True, env=environment, cwd=ROOT, timeout=120)
-
-    run("manage.py", "migrate", "-v0")
-    run("manage.py", "collectstatic", "--noinput", "-v0")
-    run("-m", "demo.load")
-    keep_rows()
+    manage(folder, DATABASE, "manage.py", "migrate", "-v0")
+    manage(folder, DATABASE, "manage.py", "collectstatic", "--noinput", "-v0")
+    take_rows_of_the_sample()
     port = free_port()
     log = (folder / "servers.log").open("wb")
     web = ["gunicorn", "fitzle.config.wsgi", "--bind", f"127.0.0.1:{port}", "--threads", "8"]
@@ -120,7 +129,9 @@ def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
         "INFO",
     ]
     servers = [
-        subprocess.Popen([sys.executable, "-m", *command], env=environment, cwd=ROOT, stdout=log, stderr=log)
+        subprocess.Popen(
+            [sys.executable, "-m", *command], env=surroundings(folder, DATABASE), cwd=ROOT, stdout=log, stderr=log
+        )
         for command in (web, worker)
     ]
     address = f"http://127.0.0.1:{port}"
@@ -148,7 +159,7 @@ def _wait_for(address: str, log: Path) -> None:
 @pytest.fixture(scope="module", autouse=True)
 def _as_at_first(running: Running) -> None:
     """The tests of a file find the sample workspace as it is at first, whatever ran before."""
-    put_rows_back()
+    take_rows_of_the_sample()
 
 
 @pytest.fixture(scope="session")

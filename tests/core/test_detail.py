@@ -1,6 +1,7 @@
 """The detail that a bitmap really carries: enlarged pictures are found out, others are taken at their word."""
 
 from collections.abc import Callable
+from functools import cache
 
 import numpy as np
 import pytest
@@ -16,6 +17,7 @@ WITHIN = 0.15  # what is promised
 BEFORE, AFTER = 500, 2048
 
 
+@cache
 def textured(side: int, seed: int = 1) -> Image.Image:
     """A picture with the spectrum of nature (amplitude falling with frequency), hard edges and a little grain."""
     rng = np.random.default_rng(seed)

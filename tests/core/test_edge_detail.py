@@ -8,7 +8,8 @@ from fitzle.core.artwork.detail import detail_share
 from fitzle.core.artwork.edge_detail import edge_factor, edges_along_rows
 from fitzle.core.artwork.glyphs import glyph_svg
 from fitzle.core.artwork.judging import brightness
-from fitzle.core.artwork.reading import open_source, read_and_judge
+from fitzle.core.artwork.opening import open_source
+from fitzle.core.artwork.reading import read_and_judge
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
 from tests.make import disc, opened, saved

@@ -134,15 +134,16 @@ def _blur_like_the_oracle(plane: np.ndarray) -> np.ndarray:
     return cv2.sepFilter2D(wide, -1, kernel, kernel, borderType=cv2.BORDER_REFLECT)[:, 5:-5]
 
 
+@pytest.mark.parametrize("size", [(901, 603), (320, 200), (97, 64), (40, 33)])
 @pytest.mark.parametrize("quality", [15, 45, 75, 92])
 def test_scores_agree_with_the_reference_implementation(
-    quality: int, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+    size: tuple[int, int], quality: int, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     """The oracle is the PyPI package ssimulacra2, which calculates in float64: 0.3 points are left to float32."""
     from ssimulacra2 import compute_ssimulacra2
 
     monkeypatch.setattr(ssimulacra2, "_blur", _blur_like_the_oracle)
-    original = photo(901, 603)
+    original = photo(*size)
     damaged = opened(saved(original, "JPEG", quality=quality)).convert("RGB")
     original.save(tmp_path / "a.png")
     damaged.save(tmp_path / "b.png")

@@ -10,7 +10,8 @@ import numpy as np
 import pytest
 from PIL import Image, ImageCms
 
-from fitzle.core.artwork.reading import open_source, read_artwork
+from fitzle.core.artwork.opening import open_source
+from fitzle.core.artwork.reading import read_artwork
 from fitzle.core.artwork.straight import whole_picture
 from fitzle.core.colour.oklab import difference
 from fitzle.core.colour.srgb import parse_hex

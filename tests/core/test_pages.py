@@ -9,8 +9,9 @@ from PIL import Image
 
 from fitzle.core.artwork.inspecting import inspected
 from fitzle.core.artwork.limits import Limits
+from fitzle.core.artwork.opening import open_source
 from fitzle.core.artwork.pages import page_alone, page_of
-from fitzle.core.artwork.reading import open_source, read_and_judge, read_artwork
+from fitzle.core.artwork.reading import read_and_judge, read_artwork
 from fitzle.core.artwork.straight import whole_picture
 from fitzle.core.errors import ArtworkError, LimitError
 from fitzle.core.geometry.rect import Rect

@@ -10,7 +10,8 @@ from PIL import Image, ImageCms
 
 from fitzle.core.artwork.completeness import is_complete
 from fitzle.core.artwork.limits import Limits
-from fitzle.core.artwork.reading import open_source, read_artwork
+from fitzle.core.artwork.opening import open_source
+from fitzle.core.artwork.reading import read_artwork
 from fitzle.core.artwork.sniff import sniff_format
 from fitzle.core.errors import ArtworkError, HostileFileError, LimitError
 from fitzle.core.geometry.rect import Rect

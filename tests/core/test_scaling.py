@@ -8,7 +8,8 @@ import pytest
 from PIL import Image
 
 from fitzle.core.artwork import sources
-from fitzle.core.artwork.reading import open_source, read_artwork
+from fitzle.core.artwork.opening import open_source
+from fitzle.core.artwork.reading import read_artwork
 from fitzle.core.artwork.sources import BitmapSource
 from fitzle.core.artwork.straight import straight
 from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource, make_working_copy

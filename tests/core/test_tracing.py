@@ -1,11 +1,13 @@
 """Outlines drawn from a bitmap: nearer to the true drawing than any enlargement, with as many colours as it has."""
 
 import io
+from typing import Any
 
 import numpy as np
 import pytest
 from PIL import Image, ImageDraw, ImageFilter
 
+from fitzle.core.artwork import tracing
 from fitzle.core.artwork.reading import read_artwork
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.tracing import traced
@@ -184,6 +186,16 @@ def test_a_picture_too_small_to_trace_is_told_so_or_traced(size: tuple[int, int]
         assert "flat" in str(error)
     else:
         assert found.colours == 1
+
+
+@pytest.mark.parametrize("side", [1, 8, 32, 80, 700])
+def test_no_picture_is_enlarged_so_far_that_evening_it_would_take_minutes(side: int, monkeypatch: Any) -> None:
+    """A single px was blurred over a thousand before it was traced, for minutes."""
+    seen: list[float] = []
+    real = tracing.labelled
+    monkeypatch.setattr(tracing, "labelled", lambda *given: (seen.append(given[-1]), real(*given))[1])
+    traced(rgba(Image.new("RGB", (side, side), "#17443c")))
+    assert seen and max(seen) <= 13  # px of sigma
 
 
 def test_nothing_but_clear_px_is_nothing_to_trace() -> None:

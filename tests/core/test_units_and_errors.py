@@ -3,7 +3,8 @@
 import pytest
 
 from fitzle.core.errors import ArtworkError, ValueOutOfRange
-from fitzle.core.units import parse_length, parse_ratio, words_for_bytes, words_for_weight
+from fitzle.core.lengths import parse_length
+from fitzle.core.units import parse_ratio, words_for_bytes, words_for_weight
 
 
 @pytest.mark.parametrize(

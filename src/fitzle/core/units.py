@@ -1,21 +1,11 @@
-"""Pixels, fractions and bytes. `px` is a pixel of the delivered file, `seen px` one of the viewer's screen."""
+"""Pixels and bytes. `px` is a pixel of the delivered file, `seen px` one of the viewer's screen."""
 
 from __future__ import annotations
 
 import math
-import re
-from typing import Annotated, Literal, NamedTuple
-
-from pydantic import BaseModel, ConfigDict, Field
-
-from fitzle.core.errors import ValueOutOfRange
+from typing import NamedTuple
 
 BYTES_PER_KB = 1000  # destinations state decimal kilobytes
-
-Fraction = Annotated[float, Field(ge=0.0, le=1.0)]
-PositivePx = Annotated[int, Field(ge=1, le=20_000)]
-
-_LENGTH = re.compile(r"^\s*(\d+(?:\.\d+)?)\s*(px|%)?\s*$")
 
 
 class Size(NamedTuple):
@@ -36,30 +26,6 @@ class Size(NamedTuple):
 
     def __str__(self) -> str:
         return f"{self.width}x{self.height}"
-
-
-class Length(BaseModel):
-    """A length either in px of the delivered file or in percent of its short side."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
-
-    value: Annotated[float, Field(ge=0, le=10_000)]
-    unit: Literal["px", "%"]
-
-    def px(self, short_side_px: float) -> float:
-        """The length in px for a picture with this short side."""
-        return self.value if self.unit == "px" else self.value * short_side_px / 100
-
-    def __str__(self) -> str:
-        return f"{self.value:g} {self.unit}"
-
-
-def parse_length(text: str) -> Length:
-    """`2px`, `6%` or `6` (px) as a Length; raises ValueOutOfRange for anything else."""
-    found = _LENGTH.match(text)
-    if not found:
-        raise ValueOutOfRange("this is not a length", expected="for example 2px or 6%", actual=repr(text))
-    return Length(value=float(found[1]), unit="%" if found[2] == "%" else "px")
 
 
 def parse_ratio(text: str) -> float:

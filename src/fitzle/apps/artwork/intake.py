@@ -22,8 +22,9 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import likeness, small_picture
 from fitzle.core.artwork.limits import Limits
 from fitzle.core.artwork.lottie import read_lottie
+from fitzle.core.artwork.opening import check_count
 from fitzle.core.artwork.pages import page_alone
-from fitzle.core.artwork.reading import check_count, read_and_judge
+from fitzle.core.artwork.reading import read_and_judge
 from fitzle.core.artwork.sniff import SNIFFED_BYTES, sniff_format
 from fitzle.core.artwork.sources import Source
 from fitzle.core.artwork.working import make_working_copy

@@ -13,7 +13,7 @@ from fitzle.apps.artwork.intake import limits
 from fitzle.apps.artwork.models import Artwork, Content, State, plain_tags
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import are_alike
-from fitzle.core.artwork.reading import open_source
+from fitzle.core.artwork.opening import open_source
 from fitzle.core.artwork.sources import Source
 from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource
 from fitzle.core.errors import ArtworkError

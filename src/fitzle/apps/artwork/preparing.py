@@ -18,7 +18,8 @@ from fitzle.apps.artwork.files import CostlyShelf, keep
 from fitzle.apps.artwork.intake import limits
 from fitzle.apps.artwork.library import NOT_THERE, artwork_of, original_bytes, small_original
 from fitzle.apps.artwork.models import Artwork, Preparation, PreparationState, State
-from fitzle.core.artwork.reading import open_source, read_and_judge
+from fitzle.core.artwork.opening import open_source
+from fitzle.core.artwork.reading import read_and_judge
 from fitzle.core.artwork.steps.costly import is_costly
 from fitzle.core.artwork.steps.document import AnyStep, Turn
 from fitzle.core.artwork.steps.document import Preparation as Document

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from fitzle.core.findings import Frozen
+from typing import NamedTuple
 
 
-class Limits(Frozen):
+class Limits(NamedTuple):
     """Bounds for one file; the defaults suit a worker with 1 GB.
 
     `max_pixels_whole` is for formats whose decoders hold the whole picture: they take up to 15 bytes a pixel.

@@ -5,8 +5,6 @@ from __future__ import annotations
 import io
 from typing import Any
 
-import numpy as np
-
 from fitzle.core.artwork.unreadable import unreadable
 from fitzle.core.libvips import libvips
 
@@ -51,8 +49,10 @@ def size_of(data: bytes, fmt: str) -> tuple[int, int]:
 
 def decoded_by_pillow(data: bytes, fmt: str) -> Any:
     """A vips image with 3 or 4 bands, with the colour profile of the file where it has one. Raises ArtworkError."""
-    pyvips = libvips()
+    import numpy as np
     from PIL import Image
+
+    pyvips = libvips()
 
     try:
         picture = opened(data, fmt)

@@ -9,32 +9,30 @@ from typing import NamedTuple
 import numpy as np
 
 from fitzle.core.artwork import measuring
-from fitzle.core.artwork.completeness import is_complete
+from fitzle.core.artwork.decoding import Ahead, decoded
 from fitzle.core.artwork.facts import FEW_COLOURS, FLAT_COLOURS_SHARE, AlphaKind, ArtworkFacts, Kind, Trimmed, Weight
-from fitzle.core.artwork.header import read_header
 from fitzle.core.artwork.judging import faces_of, with_detail
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
+from fitzle.core.artwork.opening import check_weight, known_format, open_bitmap
 from fitzle.core.artwork.own_colours import own_colours
 from fitzle.core.artwork.pages import PageSource, page_count, page_of
-from fitzle.core.artwork.sniff import READABLE, sniff_format
-from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, VectorSource, decoded
+from fitzle.core.artwork.sniff import READABLE
+from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, VectorSource
 from fitzle.core.artwork.straight import straight
 from fitzle.core.artwork.svg_packed import unpacked_svg
-from fitzle.core.artwork.svg_sanitise import sanitised_svg
 from fitzle.core.artwork.svg_size import svg_frame
 from fitzle.core.artwork.svg_wrapped import wrapped_bitmap_px
 from fitzle.core.artwork.unreadable import unreadable
 from fitzle.core.colour.main_colours import ColourShare, main_colours
 from fitzle.core.colour.srgb import Rgb
-from fitzle.core.errors import ArtworkError, FitzleError, LimitError
+from fitzle.core.errors import FitzleError
 from fitzle.core.formats import format_of_extension, label_of
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.libvips import libvips
-from fitzle.core.units import Size, words_for_bytes
+from fitzle.core.units import Size
 
 SURVEY_LONG_SIDE_PX = 512  # colours and outlines are surveyed at this size
 VECTOR_SURVEY_PX = 1024
-TAKEN = "Bring in PNG, JPEG, WebP, GIF, BMP, TIFF, AVIF, HEIC, ICO, SVG, PDF, MP4, MOV, WebM or Lottie."
 COLOUR_STEP = 2  # every second px in both directions is enough to count colours
 
 
@@ -51,9 +49,15 @@ def _nothing(_source: Source) -> None:
 
 
 def read_artwork(
-    data: bytes, name: str, limits: Limits = DEFAULT_LIMITS, opened: Callable[[Source], None] = _nothing
+    data: bytes,
+    name: str,
+    limits: Limits = DEFAULT_LIMITS,
+    opened: Callable[[Source], None] = _nothing,
+    ahead: Ahead | None = None,
 ) -> Artwork:
     """Reads and surveys a file; `opened` is called with its source as soon as it can be drawn.
+
+    `ahead` is the overview of a bitmap that is being decoded already.
 
     Raises ArtworkError (unreadable, cut off, unknown format), LimitError (too large; found before decoding) or
     HostileFileError, each about `name`.
@@ -67,7 +71,7 @@ def read_artwork(
             return _read_svg(unpacked, len(data), name, limits, warnings)
         if fmt == "pdf":
             return _read_page(data, name, limits, warnings)
-        source = _bitmap_source(data, fmt, limits)
+        source = open_bitmap(data, fmt, limits, ahead)
         opened(source)
         return _read_bitmap(source, name, limits, warnings)
     except FitzleError as error:
@@ -94,64 +98,12 @@ def read_and_judge(
         raise error.about(name) from error
 
 
-def open_source(data: bytes, limits: Limits = DEFAULT_LIMITS) -> Source:
-    """The source alone, for artwork whose facts are known already. Raises as read_artwork does."""
-    check_weight(data, limits)
-    data = unpacked_svg(data, limits)
-    fmt = known_format(data, limits)
-    if fmt == "svg":
-        root = sanitised_svg(data, limits, [])
-        return VectorSource(root, svg_frame(root))
-    if fmt == "pdf":
-        return page_of(data, 0, limits)
-    return _bitmap_source(data, fmt, limits)
-
-
-def check_weight(data: bytes, limits: Limits) -> None:
-    """Raises ArtworkError for an empty file and LimitError for one that is too heavy."""
-    if not data:
-        raise ArtworkError("the file is empty", advice="Choose the file again, or export it again.")
-    check_count(len(data), limits)
-
-
-def check_count(count: int, limits: Limits) -> None:
-    """Raises LimitError for so many bytes of anything but a clip."""
-    if count > limits.max_bytes:
-        raise LimitError(
-            f"the file is too heavy: {words_for_bytes(count)}",
-            advice=f"At most {words_for_bytes(limits.max_bytes)} are taken.",
-        )
-
-
-def known_format(data: bytes, limits: Limits) -> str:
-    """The format of a bitmap or vector file that can be brought in; raises ArtworkError or LimitError."""
-    check_weight(data, limits)
-    fmt = sniff_format(data)
-    if fmt == "apng":
-        fmt = "png"
-    if fmt not in READABLE:
-        found = f"this is a {label_of(fmt)}" if fmt else "this is not a picture that Fitzle knows"
-        raise ArtworkError(
-            found,
-            advice=TAKEN,
-        )
-    if not is_complete(fmt, data):
-        raise ArtworkError("the file is cut off: its end is missing", advice="Copy or export it again.")
-    return fmt
-
-
 def _naming_warnings(name: str, fmt: str) -> list[str]:
     extension = name.rpartition(".")[2].lower() if "." in name else ""
     stated = {"apng": "png", "svgz": "svg"}.get(extension) or format_of_extension(extension)
     if stated in READABLE and stated != fmt:
         return [f"It is called .{extension} but is really a {label_of(fmt)}."]
     return []
-
-
-def _bitmap_source(data: bytes, fmt: str, limits: Limits) -> BitmapSource:
-    header = read_header(data, fmt, limits)
-    upright = header.orientation == 1
-    return BitmapSource(data, fmt, header.width, header.height, upright=upright, frames=header.frames)
 
 
 def _read_bitmap(source: BitmapSource, name: str, limits: Limits, warnings: list[str]) -> Artwork:
@@ -178,6 +130,8 @@ def _bitmap_extent(source: BitmapSource, backdrop: Rgb | None, opaque: bool) -> 
 
 
 def _read_svg(data: bytes, count: int, name: str, limits: Limits, warnings: list[str]) -> Artwork:
+    from fitzle.core.artwork.svg_sanitise import sanitised_svg  # loads lxml
+
     root = sanitised_svg(data, limits, warnings)
     wrapped = wrapped_bitmap_px(root)
     if wrapped:

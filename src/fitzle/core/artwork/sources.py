@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fitzle.core.artwork.bands import with_alpha
-from fitzle.core.artwork.pillow_formats import OPENED_BY_PILLOW, decoded_by_pillow
+from fitzle.core.artwork.decoding import Ahead, decoded, decoding_factor, overview_factor
 from fitzle.core.artwork.svg_size import SvgFrame
 from fitzle.core.artwork.unreadable import unreadable
 from fitzle.core.geometry.rect import Rect
@@ -23,7 +23,6 @@ from fitzle.core.units import Size
 
 SUPERSAMPLED_BELOW_PX = 64  # facts/rendering.md: 4x sampling cut the ring error at 16 px from 3.2 to 1.3
 SUPERSAMPLING = 4
-OVERVIEW_LONG_SIDE_PX = 2560  # the first reading of a file is at least this large: twice the usual 1280
 HELD_PIXELS = 12_000_000  # a reading above that is not kept
 LEAST_LEFT = 1.6  # times the wanted size; what block averaging must leave for Lanczos
 SPLIT_ABOVE_PIXELS = 200_000
@@ -70,16 +69,18 @@ class BitmapSource:
         upright: bool = True,
         for_preview: bool = False,
         frames: int = 1,
+        ahead: Ahead | None = None,
     ) -> None:
         self.data, self.format, self.upright, self.frames = data, fmt, upright, frames
         self._shrinking: Kernel = "HAMMING" if for_preview else "LANCZOS"
         self.width, self.height = width, height
         self._held: tuple[int, Pixels] | None = None
+        self._ahead = ahead
 
     def pixels(self, window: Rect, size: Size) -> Pixels:
         """See Source; exact to a fraction of a source pixel."""
         scale = max(size.width / window.width, size.height / window.height)
-        factor = _decoding_factor(1 / scale)
+        factor = decoding_factor(1 / scale)
         reading, origin, factor = self._reading(window, factor)
         box = (
             max(0.0, window.x / factor - origin[0]),
@@ -92,7 +93,7 @@ class BitmapSource:
     def overview(self, size: Size) -> Pixels:
         """The whole picture at a size of at most OVERVIEW_LONG_SIDE_PX, from the first reading: for working copies."""
         whole = Rect(0, 0, self.width, self.height)
-        reading, _, _ = self._reading(whole, _decoding_factor(max(whole.width, whole.height) / max(size), whole=1))
+        reading, _, _ = self._reading(whole, decoding_factor(max(whole.width, whole.height) / max(size), whole=1))
         box = (0.0, 0.0, float(reading.shape[1]), float(reading.shape[0]))
         return _resampled(reading, box, size, self._shrinking)
 
@@ -107,7 +108,7 @@ class BitmapSource:
         held = self._held  # once: another thread may hold a finer reading a moment later
         if held and held[0] <= factor:
             return held[1], (0, 0), held[0]
-        overview = min(factor, _decoding_factor(max(self.width, self.height) / OVERVIEW_LONG_SIDE_PX, whole=1))
+        overview = min(factor, overview_factor(self.width, self.height))
         if self.width * self.height / overview**2 <= HELD_PIXELS:
             held = (overview, self._decoded(overview, None))
             self._held = held
@@ -120,7 +121,7 @@ class BitmapSource:
     def _decoded(self, factor: int, part: tuple[int, int, int, int] | None) -> Pixels:
         pyvips = libvips()
         try:
-            image = decoded(self.data, self.format, self.upright, factor)
+            image = self._image(factor)
             if image.hasalpha():
                 image = image.premultiply().rint().cast("uchar")
             if self.format != "jpeg" and factor > 1:
@@ -132,13 +133,10 @@ class BitmapSource:
         except pyvips.Error as error:
             raise unreadable(error) from error
 
-
-def _decoding_factor(shrink: float, whole: int = 2) -> int:
-    """The largest power of two up to 8 that leaves at least `whole` times the wanted size."""
-    factor = 1
-    while factor < 8 and factor * 2 * whole <= shrink:
-        factor *= 2
-    return factor
+    def _image(self, factor: int) -> Any:
+        ahead, self._ahead = self._ahead, None
+        image = ahead.image(factor) if ahead else None
+        return image or decoded(self.data, self.format, self.upright, factor)
 
 
 Box = tuple[float, float, float, float]  # left, top, right, bottom in px of a reading
@@ -243,28 +241,6 @@ class VectorSource:
         root.set("height", str(size.height))
         root.set("preserveAspectRatio", "none")
         return bytes(etree.tostring(root))
-
-
-def decoded(data: bytes, fmt: str, upright: bool = True, factor: int = 1) -> Any:
-    """A vips image in sRGB with 3 or 4 bands, upright, read from top to bottom (not all at once).
-
-    A JPEG is read at 1/factor of its size (1, 2, 4 or 8); other formats whole.
-    """
-    pyvips = libvips()
-    if fmt in OPENED_BY_PILLOW:
-        image = decoded_by_pillow(data, fmt)
-    else:
-        options = {"shrink": factor} if fmt == "jpeg" and factor > 1 else {}
-        image = pyvips.Image.new_from_buffer(data, "", access="sequential", fail_on="error", **options)
-    if not upright:
-        image = image.copy_memory().autorot()
-    if image.get_typeof("icc-profile-data"):
-        image = image.icc_transform("srgb", embedded=True, intent="relative")
-    if image.interpretation != "srgb":
-        image = image.colourspace("srgb")
-    if image.format != "uchar":
-        image = image.cast("uchar")
-    return image
 
 
 def _premultiplied(image: Any) -> Pixels:

@@ -23,6 +23,7 @@ from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
 
 TRACED_AT_PX = 1280  # smaller ones are enlarged first: contours then run between the px of the original
+MOST_ENLARGED = 16  # times; boundaries of less than 80 px are even by then, and wider blurs would take minutes
 CORE_STEP = 0.035  # OKLab to a neighbour; in flat areas, JPEG noise included, colours differ by less
 GOOD_ERROR = 0.018  # OKLab; about the least difference that is seen
 SPECKLE_PX = 6
@@ -53,14 +54,19 @@ def traced(pixels: Pixels, colours: int = 0) -> Tracing:
     if core.sum() < LEAST_CORE_PX:
         raise ArtworkError("it has no flat colours that could be traced", advice="Keep it as it is, a photo.")
     palette = _palette(large[core][:, :3], lab[core], colours)
-    labels = labelled(large, lab, core, palette, EVENED_PX * TRACED_AT_PX / max(pixels.shape[:2]))
+    labels = labelled(large, lab, core, palette, EVENED_PX * _scale(pixels))
     markup = _outlines(labels, palette)
     return Tracing(markup, len(palette), _error(markup, pixels))
 
 
+def _scale(pixels: Pixels) -> float:
+    """Px of the traced picture for each px of the bitmap."""
+    return float(min(TRACED_AT_PX / max(pixels.shape[:2]), MOST_ENLARGED))
+
+
 def _enlarged(pixels: Pixels) -> Pixels:
     height, width = pixels.shape[:2]
-    scale = TRACED_AT_PX / max(height, width)
+    scale = _scale(pixels)
     size = (max(1, round(width * scale)), max(1, round(height * scale)))
     way = cv2.INTER_CUBIC if scale > 1 else cv2.INTER_AREA
     scaled = np.asarray(cv2.resize(premultiplied(pixels), size, interpolation=way), np.uint8)

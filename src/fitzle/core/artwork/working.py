@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections import OrderedDict
 from threading import Lock
 
-from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, decoded
+from fitzle.core.artwork.decoding import decoded
+from fitzle.core.artwork.sources import BitmapSource, Pixels, Source
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.libvips import libvips
 from fitzle.core.units import Size

@@ -7,6 +7,8 @@ bordered by zeros as the reference does. The tests compare it with the PyPI pack
 from __future__ import annotations
 
 from concurrent.futures import ThreadPoolExecutor
+from functools import cache
+from typing import NamedTuple
 
 import cv2
 import numpy as np
@@ -49,6 +51,24 @@ _LINEAR = np.where(
 ).astype(np.float32)
 
 
+class _Counts(NamedTuple):
+    """What of a plane has any weight: its structure (SSIM), its added and lost edges."""
+
+    structure: bool
+    edges: bool
+
+
+@cache
+def _counts(scales: int) -> list[_Counts]:
+    """For each plane. At full size only luma's structure has weight, which spares a good third of all work.
+
+    A small picture has fewer scales, and takes the weights in the same order without a gap.
+    """
+    weights = np.abs(WEIGHTS[: 18 * scales]).reshape(3, scales, 2, 3).sum(axis=2)  # channel, scale, (norm), kind
+    planes = [weights[channel, scale] for scale in range(scales) for channel in range(3)]
+    return [_Counts(bool(kinds[0] > 0), bool(kinds[1:].max() > 0)) for kinds in planes]
+
+
 class Reference:
     """A picture that others are compared with; its planes are calculated once."""
 
@@ -59,9 +79,9 @@ class Reference:
         """The score of a picture (h, w, 3) of the same size: at most 100; may be below 0."""
         pairs = list(zip(self._planes, _pyramid(rgb), strict=True))
         bands = [(index, top) for index, (own, _) in enumerate(pairs) for top in range(0, own.shape[0], BAND_ROWS)]
-        sums = np.zeros((len(pairs), 3, 2))
+        sums, counts = np.zeros((len(pairs), 3, 2)), _counts(len(pairs) // 3)
         with ThreadPoolExecutor(THREADS) as pool:
-            found = pool.map(lambda at: _band(pairs[at[0]][0], pairs[at[0]][1], at[1]), bands)
+            found = pool.map(lambda at: _band(pairs[at[0]][0], pairs[at[0]][1], at[1], counts[at[0]]), bands)
             for (index, _), part in zip(bands, found, strict=True):
                 sums[index] += part
         sums /= np.array([own.size for own, _ in pairs])[:, None, None]
@@ -115,7 +135,7 @@ def _blur(plane: Plane) -> Plane:
     return np.asarray(cv2.sepFilter2D(plane, -1, _KERNEL, _KERNEL, borderType=cv2.BORDER_CONSTANT), dtype=np.float32)
 
 
-def _band(own: Plane, other: Plane, top: int) -> NDArray[np.float64]:
+def _band(own: Plane, other: Plane, top: int, counts: _Counts) -> NDArray[np.float64]:
     """(3, 2): sum and sum of 4th powers of the SSIM error, of added edges and of lost edges of one band of a plane.
 
     Band by band, because what is in the processor's cache costs a third of what comes from memory.
@@ -123,19 +143,31 @@ def _band(own: Plane, other: Plane, top: int) -> NDArray[np.float64]:
     height = own.shape[0]
     first, last = max(0, top - _RADIUS), min(height, top + BAND_ROWS + _RADIUS)
     kept = slice(top - first, min(top + BAND_ROWS, height) - first)
-    return _band_sums(own[first:last], other[first:last], kept)
+    return _band_sums(own[first:last], other[first:last], kept, counts)
 
 
-def _band_sums(own: Plane, other: Plane, kept: slice) -> NDArray[np.float64]:
-    """As `_band` says, over the kept rows; the others only feed the blurs."""
-    own_mean, mean = _blur(own)[kept], _blur(other)[kept]
+def _band_sums(own: Plane, other: Plane, kept: slice, counts: _Counts) -> NDArray[np.float64]:
+    """As `_band` says, over the kept rows; the others only feed the blurs. What has no weight stays 0."""
+    sums = np.zeros((3, 2))
+    if not any(counts):
+        return sums
+    means = _blur(own)[kept], _blur(other)[kept]
+    if counts.structure:
+        sums[0] = _sums(_structure_error(own, other, kept, means))
+    if counts.edges:
+        edges = (1 + np.abs(other[kept] - means[1])) / (1 + np.abs(own[kept] - means[0])) - 1
+        sums[1], sums[2] = _sums(np.maximum(edges, 0)), _sums(np.maximum(-edges, 0))
+    return sums
+
+
+def _structure_error(own: Plane, other: Plane, kept: slice, means: tuple[Plane, Plane]) -> Plane:
+    """1 - SSIM of each kept pixel, never below 0."""
+    own_mean, mean = means
     own_square, square, product = (_blur(pair)[kept] for pair in (own * own, other * other, own * other))
     gap = own_mean - mean
     numerator = (1 - gap * gap) * (2 * (product - own_mean * mean) + np.float32(_C2))
     denominator = (own_square - own_mean * own_mean) + (square - mean * mean) + np.float32(_C2)
-    error = np.maximum(1 - numerator / denominator, 0)
-    edges = (1 + np.abs(other[kept] - mean)) / (1 + np.abs(own[kept] - own_mean)) - 1
-    return np.array([_sums(part) for part in (error, np.maximum(edges, 0), np.maximum(-edges, 0))])
+    return np.asarray(np.maximum(1 - numerator / denominator, 0), dtype=np.float32)
 
 
 def _sums(values: Plane) -> tuple[float, float]:

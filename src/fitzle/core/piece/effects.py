@@ -13,7 +13,7 @@ from pydantic import AfterValidator, Field
 from fitzle.core.colour.srgb import HexColour
 from fitzle.core.findings import Frozen
 from fitzle.core.geometry.shapes import SHAPES
-from fitzle.core.units import Fraction
+from fitzle.core.lengths import Fraction
 
 
 def _known_shape(name: str) -> str:

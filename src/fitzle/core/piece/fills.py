@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 
 from fitzle.core.colour.srgb import HexColour
 from fitzle.core.findings import Frozen
-from fitzle.core.units import Fraction
+from fitzle.core.lengths import Fraction
 
 MOST_STOPS = 32
 ArtworkId = Annotated[str, Field(min_length=1, max_length=80)]

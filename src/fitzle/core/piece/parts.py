@@ -9,11 +9,11 @@ from pydantic import Field, field_validator
 from fitzle.core.colour.srgb import HexColour
 from fitzle.core.findings import Frozen
 from fitzle.core.geometry.anchor import Anchor
+from fitzle.core.lengths import Fraction, Length
 from fitzle.core.piece.effects import Blend, Border, Die, Edge, Glow, Outline, Plate, Shadow, ShapeName
 from fitzle.core.piece.fills import ArtworkId, Degrees, Fill, FocalPoint, PaintFill, Pattern, PictureFill, Zoom
 from fitzle.core.type.library import USUAL_FAMILY
 from fitzle.core.type.setting import Align, Case, VerticalAlign
-from fitzle.core.units import Fraction, Length
 
 LONGEST_TEXT = 1000  # letters; a headline has about 30, and more is a page, not a picture
 MOST_RECOLOURED = 16

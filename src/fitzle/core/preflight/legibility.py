@@ -42,10 +42,12 @@ def looked_at(
     house: Sequence[str] = (),
 ) -> Looked:
     """Draws the plan small, part by part, and looks behind all words and behind marks that stand on other parts."""
+    last = max((index for index, part in enumerate(plan.parts) if _matters(plan, part, sheet, facts)), default=-1)
+    if last < 0:
+        return read_again(plan, ())
     painter = Painter(plan, sources, min(LOOKED_AT_PX, plan.size.width))
     parts: list[Placed] = []
     readings: list[ContrastReading] = []
-    last = max((index for index, part in enumerate(plan.parts) if _matters(plan, part, sheet, facts)), default=-1)
     for index, part in enumerate(plan.parts):
         if index <= last and _matters(plan, part, sheet, facts):
             found = _look(part, painter, sheet, facts, house)

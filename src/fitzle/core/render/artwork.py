@@ -22,7 +22,7 @@ def draw_artwork(canvas: Any, part: PlacedArtwork, source: Source, scale: float,
     import skia
 
     turned = part.look.rotation != 0
-    box, window = (part.box.scaled(scale), part.window) if turned else _grid(part, scale, size)
+    box, window = (part.box.scaled(scale), part.window) if turned else on_whole_px(part, scale, size)
     pixels = artwork_pixels(source, part, window, Size(max(1, round(box.width)), max(1, round(box.height))))
     image = skia.Image.fromarray(pixels, skia.kRGBA_8888_ColorType, alphaType=skia.kPremul_AlphaType, copy=False)
     paint = skia.Paint(AntiAlias=True)
@@ -88,7 +88,7 @@ def _rect(box: Rect) -> Any:
     return skia.Rect.MakeXYWH(*box)
 
 
-def _grid(part: PlacedArtwork, scale: float, size: Size) -> tuple[Rect, Rect]:
+def on_whole_px(part: PlacedArtwork, scale: float, size: Size) -> tuple[Rect, Rect]:
     """The box on whole pixels and the window that belongs to exactly that box.
 
     A bitmap's box is rounded, in a die outwards so that the die is filled; a vector's is widened to the pixels it

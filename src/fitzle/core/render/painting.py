@@ -12,7 +12,7 @@ from fitzle.core.colour.srgb import parse_hex
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.piece.effects import Blend
 from fitzle.core.plan.placed import Line, Look, Placed, PlacedArtwork, PlacedShape, PlacedWords, Plan
-from fitzle.core.render.artwork import draw_artwork, draw_border
+from fitzle.core.render.artwork import artwork_pixels, draw_artwork, draw_border, on_whole_px
 from fitzle.core.render.edges import with_edge
 from fitzle.core.render.grounds import draw_ground
 from fitzle.core.render.skia_paths import paint_of, skia_colour, skia_path
@@ -33,10 +33,32 @@ def paint(plan: Plan, sources: Mapping[str, Source], width_px: int | None = None
 
     With `width_px` the same plan is drawn at another width, for previews.
     """
+    alone = _picture_alone(plan, sources, width_px)
+    if alone is not None:
+        return alone
     painter = Painter(plan, sources, width_px)
     for part in plan.parts:
         painter.draw(part)
     return painter.finished()
+
+
+def _picture_alone(plan: Plan, sources: Mapping[str, Source], width_px: int | None) -> Pixels | None:
+    """The pixels of an opaque picture that covers everything, which nothing need be drawn for; None for other plans."""
+    part = plan.parts[0] if len(plan.parts) == 1 and not plan.edge else None
+    if not isinstance(part, PlacedArtwork) or not part.look.plain or part.tint or part.die:
+        return None
+    scale, size = drawn_size(plan, width_px)
+    box, window = on_whole_px(part, scale, size)
+    if box != Rect(0, 0, size.width, size.height):
+        return None
+    pixels = artwork_pixels(sources[part.artwork], part, window, size)
+    return pixels if pixels[..., 3].min() == 255 else None
+
+
+def drawn_size(plan: Plan, width_px: int | None) -> tuple[float, Size]:
+    """The scale of a plan at a width, and its size there in whole px."""
+    scale = width_px / plan.size.width if width_px else 1.0
+    return scale, Size(max(1, round(plan.size.width * scale)), max(1, round(plan.size.height * scale)))
 
 
 class Painter:
@@ -46,8 +68,7 @@ class Painter:
         import skia
 
         self._plan, self._sources = plan, sources
-        self.scale = width_px / plan.size.width if width_px else 1.0
-        self.size = Size(max(1, round(plan.size.width * self.scale)), max(1, round(plan.size.height * self.scale)))
+        self.scale, self.size = drawn_size(plan, width_px)
         self._surface = _surface(self.size)
         self._canvas = self._surface.getCanvas()
         # With an edge around the whole piece what lies below comes last, behind that edge.

@@ -11,9 +11,10 @@ from fitzle.core.colour.srgb import HexColour
 from fitzle.core.findings import Frozen
 from fitzle.core.formats import Format
 from fitzle.core.geometry.mask import Mask
+from fitzle.core.lengths import Fraction, PositivePx
 from fitzle.core.spec.stems import safe_stem
 from fitzle.core.spec.tokens import USUAL_RULE, checked_rule
-from fitzle.core.units import Fraction, PositivePx, Size, parse_ratio
+from fitzle.core.units import Size, parse_ratio
 
 VERSION = 1
 LONGEST_SLUG = 60

@@ -13,7 +13,7 @@ from pydantic import Field, model_validator
 from fitzle.core.artwork.cutout.flat import Holes
 from fitzle.core.colour.srgb import HexColour
 from fitzle.core.findings import Frozen
-from fitzle.core.units import Fraction
+from fitzle.core.lengths import Fraction
 
 VERSION = 1
 MOST_STEPS = 40

@@ -62,10 +62,10 @@ def _ended_early(evidence: Evidence) -> Finding | None:
 
 
 def label(finding: Finding) -> str:
-    """For example `looks 43 of 100`."""
+    """For example `looks 43 of 100`; only a search that ended early has no limit."""
     if finding.severity == "refused":
         return "too much for its limit"
-    return f"looks {finding.measured:.0f} of 100" if isinstance(finding.measured, float | int) else "search ended early"
+    return "search ended early" if finding.limit is None else f"looks {finding.measured:.0f} of 100"
 
 
 RULE = Rule("quality", "file", judge, label)
