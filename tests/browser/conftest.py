@@ -105,13 +105,14 @@ def fitzle(running: Running) -> str:
 @pytest.fixture(scope="session")
 def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
     """A running Fitzle with the sample workspace; ends with the tests."""
-    base = tmp_path_factory.getbasetemp()
-    sample = made_sample(base.parent if "PYTEST_XDIST_WORKER" in os.environ else base)
     folder = tmp_path_factory.mktemp("fitzle")
-    shutil.copytree(sample, folder, dirs_exist_ok=True)
     fresh_database(DATABASE)
     manage(folder, DATABASE, "manage.py", "migrate", "-v0")
     manage(folder, DATABASE, "manage.py", "collectstatic", "--noinput", "-v0")
+    base = tmp_path_factory.getbasetemp()
+    shutil.copytree(
+        made_sample(base.parent if "PYTEST_XDIST_WORKER" in os.environ else base), folder, dirs_exist_ok=True
+    )
     take_rows_of_the_sample()
     port = free_port()
     log = (folder / "servers.log").open("wb")
