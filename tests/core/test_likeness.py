@@ -9,7 +9,7 @@ from fitzle.core.artwork.likeness import ALIKE_BITS, are_alike, differing_bits, 
 from tests.make import disc, opened, photo, saved
 
 PICTURES = [photo(600, 400, seed) for seed in range(8)] + [
-    opened(data).convert("RGB") for data in all_photos().values()
+    opened(data).convert("RGB").resize((1200, 800)) for data in all_photos().values()
 ]
 
 

@@ -2,6 +2,7 @@
 
 import io
 import threading
+from functools import cache
 
 import numpy as np
 import pytest
@@ -18,6 +19,13 @@ from fitzle.core.units import Size
 from tests.make import disc, photo, saved, svg
 
 
+@cache
+def large(fmt: str) -> tuple[Image.Image, bytes]:
+    """A picture and its file."""
+    picture = photo(3000, 2000)
+    return picture, saved(picture, fmt, **({"quality": 97, "subsampling": 0} if fmt == "JPEG" else {}))
+
+
 @pytest.mark.parametrize(
     ("window", "size"),
     [
@@ -31,8 +39,7 @@ def test_a_window_is_scaled_like_one_exact_lanczos(fmt: str, window: Rect, size:
 
     A window that is a third of a pixel off differs by more than 4 on this grainy picture.
     """
-    picture = photo(3000, 2000)
-    data = saved(picture, fmt, **({"quality": 97, "subsampling": 0} if fmt == "JPEG" else {}))
+    picture, data = large(fmt)
     box = (window.x, window.y, window.right, window.bottom)
     wanted = np.asarray(picture.resize(size, Image.Resampling.LANCZOS, box=box)).astype(int)
     found = open_source(data).pixels(window, size)

@@ -8,6 +8,7 @@ import pytest
 from lxml import etree
 from PIL import Image
 
+from fitzle.core.artwork.opening import open_source
 from fitzle.core.artwork.reading import read_artwork
 from fitzle.core.artwork.steps.material import Bitmap, Drawing, material_of
 from fitzle.core.artwork.steps.written import file_of, png_of
@@ -34,13 +35,13 @@ SPELLINGS = [GREEN, GREEN.upper(), "rgb(23, 68, 60)", "rgb(23,68,60)"]
 
 
 def root_of(body: str) -> etree._Element:
-    source = read_artwork(svg(body), "a.svg").source
+    source = open_source(svg(body))
     return source.root  # type: ignore[attr-defined,no-any-return]
 
 
 def middle(root: etree._Element) -> list[int]:
     """The px in the middle of the drawing."""
-    pixels = whole_picture(read_artwork(etree.tostring(root), "b.svg").source)
+    pixels = whole_picture(open_source(etree.tostring(root)))
     return list(map(int, pixels[pixels.shape[0] // 2, pixels.shape[1] // 2]))
 
 

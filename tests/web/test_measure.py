@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import atexit
 import itertools
 import json
 import subprocess
@@ -25,9 +26,10 @@ function load(name) {
   new Function('exports', 'require', code)(exports, (other) => load(other.replace('./', '')));
   return exports;
 }
-const calls = JSON.parse(fs.readFileSync(0, 'utf8'));
-const answers = calls.map(([name, method, args]) => load(name)[method](...args));
-process.stdout.write(JSON.stringify(answers));
+require('readline').createInterface({input: process.stdin}).on('line', (line) => {
+  const answers = JSON.parse(line).map(([name, method, args]) => load(name)[method](...args));
+  process.stdout.write(JSON.stringify(answers) + '\\n');
+});
 """
 
 
@@ -37,11 +39,19 @@ def call(module: str, function: str, *args: Any) -> Any:
 
 
 @cache
-def _answer(calls: str) -> Any:
+def _node() -> subprocess.Popen[str]:
+    """One node for all tests of this process: loading the compiler takes a second."""
     command = ["node", "-e", RUN, str(WEB)]
-    return json.loads(
-        subprocess.run(command, input=calls, capture_output=True, text=True, check=True, timeout=60).stdout
-    )
+    node = subprocess.Popen(command, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+    atexit.register(node.kill)
+    return node
+
+
+def _answer(calls: str) -> Any:
+    node = _node()
+    assert node.stdin and node.stdout
+    print(calls, file=node.stdin, flush=True)
+    return json.loads(node.stdout.readline())
 
 
 def box(x: float, y: float, width: float, height: float) -> dict[str, float]:

@@ -67,7 +67,7 @@ def frames_from(clip: OpenClip, stamp: int) -> Iterator[Any]:
         first = next(frames, None)
         if first is None:
             return
-        if first.pts is None or first.pts <= stamp or stamp - back <= clip.start:
+        if first.pts <= stamp or stamp - back <= clip.start:
             break
         back = max(2 * back, int(EARLIER_S / clip.stream.time_base))
     yield first
@@ -77,7 +77,8 @@ def frames_from(clip: OpenClip, stamp: int) -> Iterator[Any]:
 def _decoded_from(clip: OpenClip, stamp: int) -> Iterator[Any]:
     """Frames from a key frame on.
 
-    What cannot be decoded is left out, as players do: of a clip that was cut off or scratched the rest can be used.
+    What cannot be decoded is left out, as players do: of a clip that was cut off or scratched the rest can be used. So
+    are frames that say nothing about when they are shown.
     """
     import av
 
@@ -85,7 +86,7 @@ def _decoded_from(clip: OpenClip, stamp: int) -> Iterator[Any]:
     clip.decoder.flush_buffers()
     for packet in clip.container.demux(clip.stream):
         try:
-            yield from clip.decoder.decode(packet)
+            yield from (frame for frame in clip.decoder.decode(packet) if frame.pts is not None)
         except av.InvalidDataError:
             continue
 
