@@ -174,7 +174,7 @@ def _driver() -> Iterator[Any]:
 def visitor(running: Running, _driver: Any, request: pytest.FixtureRequest) -> Iterator[Person]:
     """A person before signing in, in a clean browser; the console must stay free of errors."""
     said = running.log.stat().st_size
-    _driver.get(running.address)
+    _driver.get(f"{running.address}/api/session")  # of the same origin, and quickly there
     _driver.delete_all_cookies()
     _driver.execute_script("localStorage.clear()")
     person = Person(_driver, running.address)
@@ -190,10 +190,22 @@ def visitor(running: Running, _driver: Any, request: pytest.FixtureRequest) -> I
         assert complaints == [], running.log.read_bytes()[said:].decode(errors="replace")[-6000:]
 
 
+@pytest.fixture(scope="module")
+def _cookies() -> list[Any]:
+    """Those of the first who signed in among the tests of a file, for the others."""
+    return []
+
+
 @pytest.fixture
-def person(visitor: Person) -> Person:
+def person(visitor: Person, _cookies: list[Any]) -> Person:
     """Juno, signed in and looking at the wall."""
-    visitor.sign_in()
+    for cookie in _cookies:
+        visitor.driver.add_cookie(cookie)
+    visitor.go("/")
+    visitor.wait(lambda: "places," in visitor.text() or "Password" in visitor.text(), "the wall, or the way to it")
+    if "places," not in visitor.text():
+        visitor.sign_in()
+        _cookies[:] = visitor.driver.get_cookies()
     return visitor
 
 
