@@ -17,10 +17,14 @@ hypothesis.settings.load_profile("steady")
 REDIS_DATABASES = 64  # as the servers of `./test` are started
 
 
-def redis_database() -> int:
-    """The first of two databases of Redis that this process of the tests has for itself (queue, cache)."""
-    number = os.environ.get("PYTEST_XDIST_WORKER", "gw0").removeprefix("gw")
-    return int(number) * 2 % REDIS_DATABASES
+def redis_database(*, browser: bool = False) -> int:
+    """The first of two databases of Redis that this process of the tests has for itself (queue, cache).
+
+    Browser tests run beside the others and begin in the middle.
+    """
+    number = int(os.environ.get("PYTEST_XDIST_WORKER", "gw0").removeprefix("gw"))
+    half = REDIS_DATABASES // 2
+    return number * 2 % half + (half if browser else 0)
 
 
 @pytest.fixture(autouse=True)

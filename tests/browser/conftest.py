@@ -70,7 +70,11 @@ def manage(folder: Path, database: str, *command: str) -> None:
 
 def surroundings(folder: Path, database: str) -> dict[str, str]:
     """The environment of a Fitzle of this process."""
-    own = {"FITZLE_VAR": str(folder), "FITZLE_DB_NAME": database, "FITZLE_REDIS_DATABASE": str(redis_database())}
+    own = {
+        "FITZLE_VAR": str(folder),
+        "FITZLE_DB_NAME": database,
+        "FITZLE_REDIS_DATABASE": str(redis_database(browser=True)),
+    }
     return {**os.environ, **own}
 
 

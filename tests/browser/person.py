@@ -65,7 +65,7 @@ class Person:
 
     def text(self) -> str:
         """All words on the screen."""
-        return str(self.driver.find_element(By.TAG_NAME, "body").text)
+        return str(self.driver.execute_script("return document.body.innerText"))
 
     def wait(self, until: Callable[[], object], what: str = "") -> Any:
         """Waits for something to come true."""

@@ -36,6 +36,7 @@ def brought(person: Person, name: str, data: bytes) -> str:
 
 
 def preparation(person: Person) -> Any:
+    person.wait(lambda: person.driver.current_url.endswith("/preparation"), "the preparation")
     artwork = person.driver.current_url.split("/artwork/")[1].split("/")[0]
     return person.ask(f"{ARTWORK}/{artwork}/preparation")
 
