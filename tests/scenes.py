@@ -57,6 +57,7 @@ def outline(subject: str, size: tuple[int, int], x: float, y: float, r: float) -
 SHAPES = ("gables", "windows", "rounds", "wires", "boxes", "tiles")
 
 
+@cache
 def hard_edged(shapes: str, size: tuple[int, int], number: int = 0, grain: float = 0.0) -> NDArray[np.uint8]:
     """A scene (h, w, 3) of hard edges and mottled surfaces, drawn at four times its size as a lens would see it."""
     rng = np.random.default_rng([number, SHAPES.index(shapes)])

@@ -1,11 +1,13 @@
 """The bench: dragging, typing, mending, undoing, and two windows at once."""
 
+import json
 from typing import Any
 
 import pytest
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
+from tests.browser.conftest import DATABASE, connected
 from tests.browser.person import Person
 from tests.browser.test_wall import check_layout
 
@@ -209,3 +211,17 @@ def test_the_bench_keeps_its_width(person: Person, width: int) -> None:
     person.sees("As people will see it")
     check_layout(person)
     person.size_window(1280, 800)
+
+
+def test_a_file_that_could_not_be_made_says_so_on_the_bench_and_on_the_wall(person: Person) -> None:
+    outcome = {"kind": "failed", "problem": "", "message": "Making it took too long. Change the piece, or try again."}
+    with connected() as connection:
+        say = "UPDATE {}.pieces_rendition SET outcome = JSON_MERGE_PATCH(outcome, %s), files = '[]'"
+        connection.cursor().execute(say.format(DATABASE), [json.dumps(outcome)])
+        connection.commit()
+    person.open_bench("Record glyph")
+    person.sees("Its file could not be made")
+    person.sees("Making it took too long. Change the piece, or try again.")
+    person.go("/w/ottermoor")
+    person.wait(lambda: "the file could not be made" in person.state_of("Record glyph"), "the state on the wall")
+    assert "failed" in person.state_of("Record glyph")
