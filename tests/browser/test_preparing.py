@@ -107,8 +107,9 @@ def test_a_box_is_proposed_where_nothing_is_sure_and_a_wider_one_where_it_cuts(p
     person.go(f"/w/ottermoor/artwork?chosen={artwork}")
     person.link("Prepare it").click()
     person.button("Cut out").click()
-    person.sees("neither a flat backdrop nor a person")
+    person.sees("There is neither a flat backdrop nor a person")
     person.sees("The subject may be in this box.")
+    assert person.find("//*[@data-offered]").rect["width"] > 100, "it is shown on the picture"
     person.button("Use this box").click()
     person.sees("the subject you marked")
     own = step(person)

@@ -138,7 +138,7 @@ def _step(artwork: Artwork, shown: list[Stage]) -> StepOut:
     cut = unpacked_cut(last.kept) if isinstance(last.step, CutOut) and last.kept and not failure_of(last.kept) else None
     return StepOut(
         id=last.step.id,
-        problem=last.problem,
+        problem=last.problem[:1].upper() + last.problem[1:],  # it stands by itself here, without a name before it
         waiting=last.waiting,
         engine=cut.method if cut else None,
         confidence=cut.confidence if cut else None,

@@ -19,7 +19,7 @@ export function DeliverButton({ wall, workspace }: { wall: Schemas["Wall"]; work
   const words = !changed
     ? `Deliver all ${wall.deliverable} again`
     : wall.changed === wall.deliverable
-      ? `Deliver all ${wall.changed} that fit`
+      ? `Deliver all ${wall.changed}`
       : `Deliver ${wall.changed} that changed`;
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>

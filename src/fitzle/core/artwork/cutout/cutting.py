@@ -88,7 +88,7 @@ def _nothing_found(pixels: Pixels) -> NoSubjectFound:
     own = "Draw a box around the subject" if box is None else "Use the box that is proposed, or draw one"
     error = NoSubjectFound(
         "there is neither a flat backdrop nor a person to go by",
-        advice=f"{own}; or choose the flat method to take away what is like the border.",
+        advice=f"{own}; or choose the flat backdrop to take away what is like the border.",
     )
     height, width = pixels.shape[:2]
     error.box = (box.x / width, box.y / height, box.width / width, box.height / height) if box else None

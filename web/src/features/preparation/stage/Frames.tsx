@@ -221,6 +221,7 @@ export function OfferedBox({ box }: { box: Box | undefined }) {
   return (
     <div
       aria-hidden
+      data-offered
       className="pointer-events-none absolute border-2 border-dashed border-measure outline outline-sheet"
       style={style}
     />

@@ -58,11 +58,13 @@ export function PreparationStage({ preparing, data, tools, name }: Props) {
               ruled={!both}
               words={both ? (index ? "after" : "before") : one.words}
             >
-              {view === "work" && chosen
-                ? (scale) => (
-                    <Work preparing={preparing} data={data} tools={tools} step={chosen} scale={scale} />
-                  )
-                : undefined}
+              {(scale) =>
+                view === "work" && chosen ? (
+                  <Work preparing={preparing} data={data} tools={tools} step={chosen} scale={scale} />
+                ) : one === now ? (
+                  <OfferedBox box={offered(data, chosen)} />
+                ) : null
+              }
             </Picture>
           ))}
         </div>
@@ -70,6 +72,10 @@ export function PreparationStage({ preparing, data, tools, name }: Props) {
     </section>
   );
 }
+
+/** The box that is offered for a step, where one is. */
+const offered = (data: PreparationOut, step: Step | undefined) =>
+  data.steps.find((one) => one.id === step?.id)?.offer?.box;
 
 /** Whether a step is worked on with the pointer, on the picture that it meets. */
 function worksOnPicture(step: Step | undefined, tools: Tools): boolean {
@@ -140,7 +146,7 @@ interface PictureProps {
   name: string;
   words: string;
   ruled: boolean;
-  children?: (scale: number) => React.ReactNode;
+  children: (scale: number) => React.ReactNode;
 }
 
 function Picture({ preparing, shown, tools, room, name, words, ruled, children }: PictureProps) {
@@ -168,7 +174,7 @@ function Picture({ preparing, shown, tools, room, name, words, ruled, children }
           style={{ width: w, height: h, ...groundStyle(tools.ground) }}
         >
           <SteadyImage src={url} alt={`${name}, ${words}`} className="block h-full w-full select-none" />
-          {children?.(scale)}
+          {children(scale)}
         </div>
       </div>
       <figcaption className="mt-1.5" style={{ marginLeft: ruled ? RULER_PX : 0 }}>
@@ -203,7 +209,7 @@ function Work({ preparing, data, tools, step, scale }: WorkProps) {
         <BoxFrame preparing={preparing} step={step} size={size} scale={scale} />
       ) : (
         <>
-          <OfferedBox box={data.steps.find((one) => one.id === step.id)?.offer?.box} />
+          <OfferedBox box={offered(data, step)} />
           <Brush preparing={preparing} data={data} step={step} tools={tools} size={size} scale={scale} />
         </>
       );
