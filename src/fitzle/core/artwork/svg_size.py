@@ -12,6 +12,10 @@ from fitzle.core.geometry.rect import Rect
 PX_PER_UNIT = {"": 1, "px": 1, "pt": 4 / 3, "pc": 16, "mm": 96 / 25.4, "cm": 96 / 2.54, "in": 96}  # CSS 2.1, 4.3.2
 DEFAULT_SIZE = (300.0, 150.0)  # CSS 2.1, 10.3.2: a replaced element without a size
 LARGEST_NATURAL_PX = 20_000.0
+LEAST_NATURAL_PX = (
+    0.5  # of either side; facts are kept to a thousandth of a px, and what rounds to nothing has no shape
+)
+LEAST_VIEW = 1e-3  # user units; a scale of more than a million leaves drawing without figures to calculate with
 MOST_RATIO = 1000.0
 _LENGTH = re.compile(r"^\s*([+-]?[\d.]+(?:[eE][+-]?\d+)?)\s*([a-z]*|%)\s*$")
 
@@ -43,6 +47,11 @@ def svg_frame(root: Any) -> SvgFrame:
             advice="Crop it in a drawing program.",
         )
     width = stated[0] or (stated[1] * ratio if stated[1] else view.width)
+    if min(width, width / ratio) < LEAST_NATURAL_PX:
+        raise ArtworkError(
+            f"this SVG says that it is {width:g} x {width / ratio:g} px large: nothing of it would be seen",
+            advice="Export it at the size at which it is used.",
+        )
     shrink = min(1.0, LARGEST_NATURAL_PX / width, LARGEST_NATURAL_PX / (width / ratio))
     return SvgFrame(width * shrink, width / ratio * shrink, view)
 
@@ -62,7 +71,11 @@ def _view_box(text: str | None) -> Rect | None:
         figures = [float(part) for part in re.split(r"[\s,]+", text.strip())]
     except ValueError:
         figures = []
-    if len(figures) != 4 or not all(math.isfinite(f) and abs(f) < 1e9 for f in figures) or min(figures[2:]) <= 0:
+    if (
+        len(figures) != 4
+        or not all(math.isfinite(f) and abs(f) < 1e9 for f in figures)
+        or min(figures[2:]) < LEAST_VIEW
+    ):
         raise ArtworkError(
             f"the viewBox of this SVG cannot be used: {text[:60]!r}", advice="It needs a width and height."
         )
