@@ -99,6 +99,31 @@ def test_without_time_there_still_is_a_file_under_the_limit(fmt: str, limit: int
     assert choice.ended_early == (len(choice.candidates) > 1)
 
 
+def test_a_format_that_comes_first_does_not_take_the_time_of_the_next() -> None:
+    """A PNG of a photo is hopeless under such a limit, and slow; the JPEG after it looked half as good for that."""
+    clock = Clock()
+    budget = Budget(9.0, clock)
+    assert budget.share(3).seconds == 3.0
+    clock.now = 4.0
+    assert budget.share(2).seconds == 2.5
+    clock.now = 11.0
+    assert not budget.share(1).allows()
+
+
+def test_time_that_one_format_used_up_is_told_of_the_whole_search() -> None:
+    place = sheet(formats=["png", "jpeg"], max_bytes=9_000)
+    choice = best_file(pixels_of(PHOTO), place, Size(320, 200), used_up())
+    assert choice.ended_early and choice.best is not None
+
+
+def test_what_is_hopeless_is_not_smoothed_too() -> None:
+    place = sheet(formats=["png"], max_bytes=4_000)
+    choice = best_file(pixels_of(PHOTO), place, Size(320, 200), unhurried())
+    assert choice.problem == "over limit"
+    assert not any(getattr(one.settings, "smoothed", False) for one in choice.candidates)
+    assert judged(Evidence(place, choice=choice), "file"), "and that is said"
+
+
 def test_a_search_that_ended_early_says_so_in_plain_words() -> None:
     place = sheet(formats=["jpeg"], max_bytes=9_000)
     choice = best_file(pixels_of(PHOTO), place, Size(320, 200), used_up())

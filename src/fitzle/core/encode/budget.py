@@ -23,6 +23,10 @@ class Budget:
         """Seconds since it was made."""
         return self._clock() - self._began
 
+    def share(self, searches: int) -> Budget:
+        """What is left, divided among so many searches: none takes the time of those that come after it."""
+        return Budget((self.seconds - self.used) / searches, self._clock)
+
     def allows(self, seconds: float = 0.0) -> bool:
         """Whether a step that takes about so long may still begin; a no is remembered."""
         fine = self.used + seconds <= self.seconds

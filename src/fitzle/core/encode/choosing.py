@@ -24,11 +24,13 @@ def best_file(rendered: Rendered, sheet: SpecSheet, size: Size, budget: Budget |
     candidates: list[Candidate] = []
     best: Encoded | None = None
     tried = False
-    for fmt in sheet.formats:
+    for index, fmt in enumerate(sheet.formats):
         if not _holds(fmt, rendered, size) or (best and not budget.allows()):
             continue
         tried = True
-        found, more = ENCODERS[fmt](rendered, sheet.max_bytes, budget)
+        part = budget.share(len(sheet.formats) - index)
+        found, more = ENCODERS[fmt](rendered, sheet.max_bytes, part)
+        budget.ended_early |= part.ended_early
         candidates += more
         if found and (best is None or found.score > best.score):
             best = found

@@ -24,6 +24,7 @@ HIGHEST_QUALITY, LOWEST_QUALITY = 100, 1
 DITHERS = (0.0, 0.5, 1.0)
 GOOD_SCORE = 70.0
 SURELY_OVER = 1.3  # times the limit by its tiles: not worth encoding whole
+SMOOTHING_SAVES = 2.0  # times, at most: where the lightest palette is heavier than that, smoothing is not tried
 SMOOTHING_PX, SMOOTHING_COLOUR = 7, 30  # bilateral filter: diameter in px, range in 1/255
 
 
@@ -74,6 +75,8 @@ def _best_palette(work: _Work) -> Encoded | None:
             break
         found.append(entry)
     best = best_of(found)
+    if best is None and min(entry.bytes for entry in work.candidates) > SMOOTHING_SAVES * work.limit:
+        return None
     if (best is None or best.score < GOOD_SCORE) and (best is None or work.budget.allows()):
         smoothed = _palette(work, _Variant(0.0, smoothed=True))
         best = best_of([entry for entry in (best, smoothed) if entry])
