@@ -82,6 +82,15 @@ def test_every_action_is_in_the_table() -> None:
     assert {name.rpartition(".")[2] for name in CHECKED} == {*ACTIONS, "deliver_all"}
 
 
+def take_rights(person: Any, change: str) -> None:
+    """The person leaves their workspace, or may only look from now on."""
+    membership = Membership.objects.filter(user=person[0], workspace=person[1])
+    if change == "gone":
+        membership.delete()
+    else:
+        membership.update(role=Role.VIEWER)
+
+
 @pytest.mark.parametrize("change", ["gone", "only looking"])
 def test_a_worker_asks_again_what_the_person_may_do(change: str, juno: Any, place: Any, run: Any) -> None:
     """Dropped while they were a maker; by the time a worker has read it they have left, or may only look."""
@@ -90,12 +99,7 @@ def test_a_worker_asks_again_what_the_person_may_do(change: str, juno: Any, plac
         access = access_to(juno[0], "juno")
         artwork = artwork_actions.bring_in(access, "a.svg", [svg()], [str(placement.pk)])
     assert queued, "a worker was to read it"
-    membership = Membership.objects.get(user=juno[0], workspace=juno[1])
-    if change == "gone":
-        membership.delete()
-    else:
-        membership.role = Role.VIEWER
-        membership.save()
+    take_rights(juno, change)
     take_in_artwork(str(artwork.pk))
     assert Artwork.objects.get(pk=artwork.pk).state == "ready", "the artwork is there"
     assert not Fit.objects.exists(), "and stands nowhere"
@@ -108,12 +112,7 @@ def test_a_newer_file_stays_apart_where_the_person_may_not_change_any_more(
     first = bring("a.svg", svg())
     with run(execute=False):
         newer = artwork_actions.replace(access_to(juno[0], "juno"), UUID(first["id"]), "b.svg", [LARGER])
-    membership = Membership.objects.get(user=juno[0], workspace=juno[1])
-    if change == "gone":
-        membership.delete()
-    else:
-        membership.role = Role.VIEWER
-        membership.save()
+    take_rights(juno, change)
     take_in_artwork(str(newer.pk))
     kept = Artwork.objects.get(pk=first["id"])
     assert kept.name == "a.svg" and not kept.earlier, "what stood there stands on"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from concurrent.futures import Future
+from contextlib import suppress
 from threading import Thread
 from typing import Any
 
@@ -64,10 +65,12 @@ class Ahead:
         return self._found.result() if factor == self._factor else None
 
     def _decode(self, data: bytes, fmt: str, upright: bool) -> None:
+        image = None
         try:
-            self._found.set_result(decoded(data, fmt, upright, self._factor).copy_memory())
-        except (libvips().Error, FitzleError, MemoryError):
-            self._found.set_result(None)
+            with suppress(libvips().Error, FitzleError, MemoryError):
+                image = decoded(data, fmt, upright, self._factor).copy_memory()
+        finally:  # whatever happens: who waits for it would wait for ever
+            self._found.set_result(image)
 
 
 def decoded_ahead(data: bytes, limits: Limits = DEFAULT_LIMITS) -> Ahead | None:
