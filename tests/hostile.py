@@ -6,7 +6,7 @@ import io
 import struct
 import zlib
 from collections.abc import Callable
-from functools import cache
+from functools import cache, partial
 
 import pillow_heif
 from PIL import Image
@@ -193,18 +193,23 @@ def locked_pdf() -> bytes:
     return out.getvalue()
 
 
-def bad_files() -> dict[str, bytes]:
-    """One of each kind of badness for each format, by a name that says which."""
-    found: dict[str, bytes] = {}
+def cut_in_half(fmt: str) -> bytes:
+    """The first half of a good file."""
+    whole = good_file(fmt)
+    return whole[: len(whole) // 2]
+
+
+def bad_files() -> dict[str, Callable[[], bytes]]:
+    """Makes one of each kind of badness for each format, by a name that says which."""
+    found: dict[str, Callable[[], bytes]] = {}
     for fmt in FORMATS:
-        whole = good_file(fmt)
-        found[f"{fmt}, cut in half"] = whole[: len(whole) // 2]
-        found[f"{fmt}, only its head"] = whole[:24]
-        found[f"{fmt}, no size"] = claiming(fmt, 0, 0)
-        found[f"{fmt}, no height"] = claiming(fmt, 64, 0)
-        found[f"{fmt}, 65,535 px wide"] = claiming(fmt, 65_535, 48)
-        found[f"{fmt}, 65,535 px square"] = claiming(fmt, 65_535, 65_535)
-        found[f"{fmt}, larger than it is"] = claiming(fmt, 3000, 2000)
+        found[f"{fmt}, cut in half"] = partial(cut_in_half, fmt)
+        found[f"{fmt}, only its head"] = lambda fmt=fmt: good_file(fmt)[:24]  # type: ignore[misc]
+        found[f"{fmt}, no size"] = partial(claiming, fmt, 0, 0)
+        found[f"{fmt}, no height"] = partial(claiming, fmt, 64, 0)
+        found[f"{fmt}, 65,535 px wide"] = partial(claiming, fmt, 65_535, 48)
+        found[f"{fmt}, 65,535 px square"] = partial(claiming, fmt, 65_535, 65_535)
+        found[f"{fmt}, larger than it is"] = partial(claiming, fmt, 3000, 2000)
     for fmt in ("gif", "apng", "webp"):
-        found[f"{fmt}, too many frames"] = many_frames(fmt, 10_001)
+        found[f"{fmt}, too many frames"] = partial(many_frames, fmt, 10_001)
     return found

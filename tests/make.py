@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -20,6 +21,11 @@ def saved(picture: Image.Image, fmt: str, **options: Any) -> bytes:
 
 def photo(width: int = 640, height: int = 400, seed: int = 7) -> Image.Image:
     """A soft, grainy picture without flat areas."""
+    return _photo(width, height, seed).copy()
+
+
+@lru_cache(maxsize=16)
+def _photo(width: int, height: int, seed: int) -> Image.Image:
     rng = np.random.default_rng(seed)
     coarse = Image.fromarray(rng.integers(0, 255, (9, 14, 3), dtype=np.uint8)).resize((width, height), Image.BICUBIC)
     grain = rng.normal(0, 4, (height, width, 1))

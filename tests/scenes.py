@@ -63,7 +63,7 @@ def hard_edged(shapes: str, size: tuple[int, int], number: int = 0, grain: float
     rng = np.random.default_rng([number, SHAPES.index(shapes)])
     width, height = size[0] * 4, size[1] * 4
     fade = np.linspace(1, 0.5, height)[:, None, None] * rng.integers(90, 220, 3)
-    picture = Image.fromarray(np.broadcast_to(fade, (height, width, 3)).astype(np.uint8))
+    picture = Image.fromarray(fade.astype(np.uint8)).resize((width, height), Image.Resampling.NEAREST)
     pen = ImageDraw.Draw(picture)
     for _ in range(40):
         x, y = rng.uniform(-0.1, 1) * width, rng.uniform(0, 1) * height
@@ -81,7 +81,7 @@ def hard_edged(shapes: str, size: tuple[int, int], number: int = 0, grain: float
             pen.rounded_rectangle((x, y, x + 1.4 * across, y + down), width // 40, fill=colour)
         else:
             pen.regular_polygon((x, y, across / 2), int(rng.integers(3, 9)), rotation=rng.uniform(0, 360), fill=colour)
-    seen = cv2.resize(np.asarray(picture).astype(np.float32), size, interpolation=cv2.INTER_AREA)
+    seen = np.asarray(picture.reduce(4))
     surface = mottled(rng, size, (128, 128, 128), rng.uniform(2, 5), 1.2)[..., :1] - 128
     noise = grain * rng.normal(0, 1, size[::-1])[..., None]
     return np.clip(seen + surface + noise, 0, 255).astype(np.uint8)

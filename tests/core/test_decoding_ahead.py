@@ -19,16 +19,16 @@ from tests.make import disc, photo, saved, sheet
 SIDEWAYS = Image.Exif()
 SIDEWAYS[0x0112] = 6  # EXIF 2.32: to be turned by 90 degrees
 JPEGS = {
-    "large": saved(photo(3000, 2000), "JPEG", quality=80),
-    "small": saved(photo(300, 200), "JPEG", quality=80),
-    "grey": saved(photo(900, 700).convert("L"), "JPEG"),
-    "turned": saved(photo(2700, 1200), "JPEG", quality=70, exif=SIDEWAYS),
+    "large": lambda: saved(photo(3000, 2000), "JPEG", quality=80),
+    "small": lambda: saved(photo(300, 200), "JPEG", quality=80),
+    "grey": lambda: saved(photo(900, 700).convert("L"), "JPEG"),
+    "turned": lambda: saved(photo(2700, 1200), "JPEG", quality=70, exif=SIDEWAYS),
 }
 
 
 @pytest.mark.parametrize("name", JPEGS)
 def test_a_picture_decoded_ahead_is_the_same_picture(name: str) -> None:
-    data = JPEGS[name]
+    data = JPEGS[name]()
     ahead = decoded_ahead(data)
     assert ahead is not None
     early, usual = read_artwork(data, "a.jpg", ahead=ahead), read_artwork(data, "a.jpg")
@@ -44,9 +44,9 @@ def test_a_picture_decoded_ahead_is_the_same_picture(name: str) -> None:
         (b"", Limits()),
         (b"no picture at all", Limits()),
         (saved(photo(300, 200), "PNG"), Limits()),
-        (JPEGS["small"], Limits(max_bytes=1_000)),
-        (JPEGS["small"], Limits(max_pixels=1_000)),
-        (JPEGS["small"][:20], Limits()),
+        (JPEGS["small"](), Limits(max_bytes=1_000)),
+        (JPEGS["small"](), Limits(max_pixels=1_000)),
+        (JPEGS["small"]()[:20], Limits()),
     ],
     ids=["nothing", "no picture", "no JPEG", "too heavy", "too large", "its head alone"],
 )
@@ -55,7 +55,7 @@ def test_what_cannot_be_decoded_ahead_is_left_to_reading(data: bytes, limits: Li
 
 
 def test_a_damaged_picture_is_told_in_the_usual_words() -> None:
-    data = JPEGS["large"]
+    data = JPEGS["large"]()
     table = data.index(b"\xff\xc4") + 5  # the first Huffman table: how many codes there are of each length
     damaged = data[:table] + b"\xff" * 16 + data[table + 16 :]
     messages = []
@@ -72,7 +72,7 @@ def test_a_damaged_picture_is_told_in_the_usual_words() -> None:
 def test_a_picture_alone_comes_out_as_if_it_were_drawn(
     size: tuple[int, int], width: int | None, focal_point: tuple[float, float]
 ) -> None:
-    artwork = read_artwork(JPEGS["small"], "a.jpg")
+    artwork = read_artwork(JPEGS["small"](), "a.jpg")
     place = sheet(size={"width": size[0], "height": size[1]})
     x, y = focal_point
     focus = SetField(part="picture", field="focal_point", value={"x": x, "y": y})

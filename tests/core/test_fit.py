@@ -1,11 +1,12 @@
 """From artwork and piece to plan, picture, findings and file."""
 
+from functools import cache
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.reading import Artwork, read_artwork
 from fitzle.core.errors import DocumentError
 from fitzle.core.fit.making import judge_finished
@@ -19,9 +20,18 @@ from fitzle.core.render.painting import paint
 from tests.fits import decided_fit, facts_and_sources, made_fit, plan_of, planned_fit
 from tests.make import disc, opened, photo, saved, sheet, solid, svg
 
-MARK = read_artwork(svg(), "mark.svg")
-PHOTO = read_artwork(saved(photo(1200, 800), "JPEG", quality=92), "photo.jpg")
-BOXED = read_artwork(saved(disc(300, ground="#ffffff"), "PNG"), "boxed.png")
+
+@cache
+def artwork_of(name: str) -> Artwork:
+    """The mark, the photo or the boxed mark; read when it is asked for, since each process of the tests reads this."""
+    data = {
+        "mark": svg,
+        "photo": lambda: saved(photo(1200, 800), "JPEG", quality=92),
+        "boxed": lambda: saved(disc(300, ground="#ffffff"), "PNG"),
+    }[name]()
+    return read_artwork(data, name)
+
+
 HERE = "here"
 
 
@@ -48,9 +58,9 @@ def rules(artwork: Artwork, place: dict, **fields: object) -> dict[str, str]:
 def test_nothing_is_stretched_and_nothing_leaves_the_picture(
     width: int, height: int, fill: bool, vector: bool, circle: bool
 ) -> None:
-    facts = (MARK if vector else BOXED).facts
+    facts = (artwork_of("mark") if vector else artwork_of("boxed")).facts
     place = {"size": {"width": width, "height": height}, "cut": {"shape": "circle"} if circle else None}
-    piece = piece_of(MARK, mode="fill" if fill else "whole")
+    piece = piece_of(artwork_of("mark"), mode="fill" if fill else "whole")
     plan = plan_of(piece, sheet(**place), {"a": facts})
     box, window = plan.artworks[0].box, plan.artworks[0].window
     assert abs(box.width - box.height * window.ratio) <= 0.5 + 0.5 * window.ratio + 1e-6
@@ -62,15 +72,17 @@ def test_nothing_is_stretched_and_nothing_leaves_the_picture(
 
 @pytest.mark.parametrize("scale", [2, 3, 7])
 def test_a_plan_for_twice_the_size_is_twice_the_plan(scale: int) -> None:
-    piece = piece_of(MARK, padding={"value": 10, "unit": "%"})
-    small = plan_of(piece, sheet(size={"width": 200, "height": 120}), {"a": MARK.facts}).artworks[0].box
-    large = plan_of(piece, sheet(size={"width": 200 * scale, "height": 120 * scale}), {"a": MARK.facts})
+    piece = piece_of(artwork_of("mark"), padding={"value": 10, "unit": "%"})
+    small = plan_of(piece, sheet(size={"width": 200, "height": 120}), {"a": artwork_of("mark").facts}).artworks[0].box
+    large = plan_of(piece, sheet(size={"width": 200 * scale, "height": 120 * scale}), {"a": artwork_of("mark").facts})
     assert large.artworks[0].box == pytest.approx(tuple(small.scaled(scale)), rel=1e-9)
 
 
 def test_padding_in_px_counts_at_the_final_size() -> None:
     plan = plan_of(
-        piece_of(MARK, padding={"value": 2, "unit": "px"}), sheet(size={"width": 16, "height": 16}), {"a": MARK.facts}
+        piece_of(artwork_of("mark"), padding={"value": 2, "unit": "px"}),
+        sheet(size={"width": 16, "height": 16}),
+        {"a": artwork_of("mark").facts},
     )
     assert plan.artworks[0].box.x == pytest.approx(2)
     assert plan.artworks[0].box.width == pytest.approx(12)
@@ -104,7 +116,7 @@ def test_where_no_transparency_is_taken_a_readable_ground_is_given_not_black() -
     found = made(pale, {"transparency": "forbidden"})
     assert found.decided.plan.ground == "#111111"
     assert found.judgement.verdict == "fits"
-    dark = made(MARK, {"transparency": "forbidden", "formats": ["jpeg"]})
+    dark = made(artwork_of("mark"), {"transparency": "forbidden", "formats": ["jpeg"]})
     assert dark.decided.plan.ground == "#ffffff"
     assert opened(dark.encoded.data).getpixel((1, 1)) == pytest.approx((255, 255, 255), abs=2)
 
@@ -121,14 +133,14 @@ def test_where_no_ground_suits_all_of_a_mark_the_most_of_it_shows(dark: int, pal
 
 
 def test_a_tint_replaces_the_colour_and_keeps_the_shape() -> None:
-    plain, tinted = made(MARK, {}), made(MARK, {}, tint="#ff8800")
+    plain, tinted = made(artwork_of("mark"), {}), made(artwork_of("mark"), {}, tint="#ff8800")
     before, after = (np.asarray(opened(entry.encoded.data).convert("RGBA")) for entry in (plain, tinted))
     assert np.array_equal(before[..., 3], after[..., 3])
     assert (after[after[..., 3] == 255][:, :3] == (255, 136, 0)).all()
 
 
 def test_a_ground_of_one_colour_fills_the_whole_picture() -> None:
-    pixels = np.asarray(opened(made(MARK, {}, fill=solid("#102030")).encoded.data).convert("RGBA"))
+    pixels = np.asarray(opened(made(artwork_of("mark"), {}, fill=solid("#102030")).encoded.data).convert("RGBA"))
     assert tuple(pixels[0, 0]) == (16, 32, 48, 255)
     assert pixels[..., 3].min() == 255
 
@@ -136,7 +148,7 @@ def test_a_ground_of_one_colour_fills_the_whole_picture() -> None:
 def test_enlarging_a_bitmap_is_told_with_its_figure_and_a_vector_is_free() -> None:
     small = read_artwork(saved(photo(100, 60), "JPEG"), "small.jpg")
     assert rules(small, {})["enlarging"] == "risky"
-    assert "enlarging" not in rules(MARK, {"size": {"width": 3000, "height": 3000}})
+    assert "enlarging" not in rules(artwork_of("mark"), {"size": {"width": 3000, "height": 3000}})
     finding = planned_fit(piece_of(small), sheet(), {"a": small}, HERE).findings[0]
     assert finding.measured == pytest.approx(320 / 100, abs=0.01)
     assert label_of_finding(finding) == "enlarged 3.2 ×"
@@ -193,22 +205,23 @@ def test_a_tile_on_its_own_colour_is_judged_by_what_is_inside() -> None:
 
 
 def test_a_white_box_on_a_coloured_ground_is_told_and_mended() -> None:
-    assert rules(BOXED, {}, fill=solid("#203040"))["box"] == "risky"
-    assert rules(BOXED, {"grounds": ["#222222"]})["box"] == "risky"
-    assert "box" not in rules(BOXED, {"grounds": ["#ffffff"]})
-    assert "box" not in rules(BOXED, {"transparency": "forbidden", "grounds": ["#222222"]})
+    assert rules(artwork_of("boxed"), {}, fill=solid("#203040"))["box"] == "risky"
+    assert rules(artwork_of("boxed"), {"grounds": ["#222222"]})["box"] == "risky"
+    assert "box" not in rules(artwork_of("boxed"), {"grounds": ["#ffffff"]})
+    assert "box" not in rules(artwork_of("boxed"), {"transparency": "forbidden", "grounds": ["#222222"]})
 
 
 @pytest.mark.parametrize(
-    ("artwork", "place", "fields", "rule"),
+    ("name", "place", "fields", "rule"),
     [
-        (MARK, {}, {"padding": {"value": 0, "unit": "px"}}, "clearance"),
-        (MARK, {"grounds": ["#17181a"]}, {}, "contrast"),
-        (MARK, {"grounds": ["#ffffff", "#000000"]}, {}, "contrast"),
-        (BOXED, {}, {"fill": solid("#203040")}, "box"),
+        ("mark", {}, {"padding": {"value": 0, "unit": "px"}}, "clearance"),
+        ("mark", {"grounds": ["#17181a"]}, {}, "contrast"),
+        ("mark", {"grounds": ["#ffffff", "#000000"]}, {}, "contrast"),
+        ("boxed", {}, {"fill": solid("#203040")}, "box"),
     ],
 )
-def test_a_repair_mends_its_finding_in_one_place_only(artwork: Artwork, place: dict, fields: dict, rule: str) -> None:
+def test_a_repair_mends_its_finding_in_one_place_only(name: str, place: dict, fields: dict, rule: str) -> None:
+    artwork = artwork_of(name)
     target, piece, house = sheet(**place), piece_of(artwork, **fields), ("#f4d06f",)
     fit = decided_fit(piece, target, {"a": artwork}, HERE, house=house)
     finding = next(entry for entry in fit.findings if entry.rule == rule)
@@ -223,11 +236,11 @@ def test_a_repair_mends_its_finding_in_one_place_only(artwork: Artwork, place: d
 
 def test_a_made_file_is_accepted_by_its_own_sheet() -> None:
     for artwork, place in [
-        (PHOTO, {"size": {"width": 640, "height": 360}, "formats": ["jpeg"], "max_bytes": 60_000}),
-        (PHOTO, {"size": {"min_width": 100, "aspect": "4:3", "max_width": 400}, "formats": ["webp"]}),
-        (MARK, {"transparency": "required", "size": {"width": 33, "height": 47}}),
-        (MARK, {"formats": ["ico"], "size": {"width": 32, "height": 32}}),
-        (MARK, {"formats": ["bmp"], "transparency": "forbidden"}),
+        (artwork_of("photo"), {"size": {"width": 640, "height": 360}, "formats": ["jpeg"], "max_bytes": 60_000}),
+        (artwork_of("photo"), {"size": {"min_width": 100, "aspect": "4:3", "max_width": 400}, "formats": ["webp"]}),
+        (artwork_of("mark"), {"transparency": "required", "size": {"width": 33, "height": 47}}),
+        (artwork_of("mark"), {"formats": ["ico"], "size": {"width": 32, "height": 32}}),
+        (artwork_of("mark"), {"formats": ["bmp"], "transparency": "forbidden"}),
     ]:
         found = made(artwork, place)
         assert found.judgement.verdict == "fits", found.judgement.findings
@@ -263,8 +276,8 @@ def test_each_demand_refuses_what_breaks_it_and_nothing_else(data: bytes, place:
 
 
 def test_a_proof_at_another_width_shows_the_same_plan() -> None:
-    sources = facts_and_sources({"a": MARK})[1]
-    plan = planned_fit(piece_of(MARK), sheet(), {"a": MARK}, HERE).plan
+    sources = facts_and_sources({"a": artwork_of("mark")})[1]
+    plan = planned_fit(piece_of(artwork_of("mark")), sheet(), {"a": artwork_of("mark")}, HERE).plan
     data, media = proof_bytes(plan, sources, 160)
     assert media == "image/png"
     half = np.asarray(opened(data).convert("RGBA")).astype(int)
@@ -280,23 +293,23 @@ def _image(pixels: np.ndarray):  # type: ignore[no-untyped-def]
 
 
 def test_rendering_is_the_same_every_time() -> None:
-    sources = facts_and_sources({"a": PHOTO})[1]
-    plan = planned_fit(piece_of(PHOTO), sheet(), {"a": PHOTO}, HERE).plan
+    sources = facts_and_sources({"a": artwork_of("photo")})[1]
+    plan = planned_fit(piece_of(artwork_of("photo")), sheet(), {"a": artwork_of("photo")}, HERE).plan
     assert np.array_equal(paint(plan, sources), paint(plan, sources))
 
 
 @pytest.mark.parametrize(
-    ("facts", "place", "suited"),
+    ("name", "place", "suited"),
     [
-        (MARK.facts, {"transparency": "required"}, True), (MARK.facts, {"formats": ["jpeg"]}, False),
-        (PHOTO.facts, {"transparency": "required"}, False), (PHOTO.facts, {"size": {"width": 32, "height": 32}}, False),
-        (PHOTO.facts, {}, True), (PHOTO.facts, {"motion": {"allowed": True, "required": True}}, False),
+        ("mark", {"transparency": "required"}, True), ("mark", {"formats": ["jpeg"]}, False),
+        ("photo", {"transparency": "required"}, False), ("photo", {"size": {"width": 32, "height": 32}}, False),
+        ("photo", {}, True), ("photo", {"motion": {"allowed": True, "required": True}}, False),
     ],
 )  # fmt: skip
-def test_a_drop_on_the_wall_goes_only_where_it_suits(facts: ArtworkFacts, place: dict, suited: bool) -> None:
-    assert suits(facts, sheet(**place)) is suited
+def test_a_drop_on_the_wall_goes_only_where_it_suits(name: str, place: dict, suited: bool) -> None:
+    assert suits(artwork_of(name).facts, sheet(**place)) is suited
 
 
 def test_a_missing_artwork_is_said() -> None:
     with pytest.raises(DocumentError, match="artwork of part 'mark' is missing"):
-        plan_of(piece_of(MARK), sheet(), {})
+        plan_of(piece_of(artwork_of("mark")), sheet(), {})

@@ -1,33 +1,43 @@
 """The same picture in another size is recognised; another picture is not."""
 
+from functools import cache
+
 import numpy as np
 import pytest
-from demo.photos import all_photos
+from demo.photos import PHOTOS
+from demo.photos import photo as draw_photo
 from PIL import Image
 
 from fitzle.core.artwork.likeness import ALIKE_BITS, are_alike, differing_bits, likeness
 from tests.make import disc, opened, photo, saved
 
-PICTURES = [photo(600, 400, seed) for seed in range(8)] + [
-    opened(data).convert("RGB").resize((1200, 800)) for data in all_photos().values()
-]
+DRAWN = tuple(PHOTOS)
+COUNT = 8 + len(DRAWN)
+
+
+@cache
+def picture_of(index: int) -> Image.Image:
+    """One of several pictures; made when it is asked for, since each process of the tests reads this file."""
+    if index < len(DRAWN):
+        return opened(draw_photo(PHOTOS[DRAWN[index]], index)).convert("RGB").resize((1200, 800))
+    return photo(600, 400, index)
 
 
 def hash_of(picture: Image.Image) -> str:
     return likeness(np.asarray(picture.convert("RGBA")))
 
 
-@pytest.mark.parametrize("index", range(len(PICTURES)))
+@pytest.mark.parametrize("index", range(COUNT))
 @pytest.mark.parametrize(("share", "quality"), [(1, 40), (0.5, 90), (0.1, 40), (2, 75)])
 def test_size_and_quality_do_not_matter(index: int, share: float, quality: int) -> None:
-    picture = PICTURES[index]
+    picture = picture_of(index)
     size = (round(picture.width * share), round(picture.height * share))
     again = opened(saved(picture.resize(size, Image.BICUBIC), "JPEG", quality=quality))
     assert differing_bits(hash_of(picture), hash_of(again)) <= ALIKE_BITS
 
 
 def test_different_pictures_differ() -> None:
-    hashes = [hash_of(picture) for picture in PICTURES]
+    hashes = [hash_of(picture_of(index)) for index in range(COUNT)]
     for index, one in enumerate(hashes):
         for other in hashes[index + 1 :]:
             assert not are_alike(one, other, (1.5, 1.5))

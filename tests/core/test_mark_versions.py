@@ -1,5 +1,6 @@
 """The version of a mark that shows best where it stands, and what preparation is offered for what would look bad."""
 
+from functools import cache
 from typing import Any
 
 import pytest
@@ -30,19 +31,23 @@ def dot(colour: str) -> bytes:
     return svg(f'<circle cx="50" cy="25" r="20" fill="{colour}"/>')
 
 
-FACTS = {
+@cache
+def facts_of_all() -> dict[str, ArtworkFacts]:
+    return {
     "ink": facts_of(dot(INK)), "paper": facts_of(dot(PAPER)), "rust": facts_of(dot(RUST)),
     "boxed": facts_of(saved(disc(80, ground="#ffffff"), "PNG")),
     "night": facts_of(saved(Image.new("RGB", (64, 48), NIGHT), "PNG")),
     "photo": facts_of(saved(photo(), "JPEG")),
-}  # fmt: skip
+    }  # fmt: skip
+
+
 VERSIONS = {"ink": ["paper"], "paper": ["ink"]}
 
 
 def chosen(document: dict[str, Any], versions: dict[str, list[str]] | None = None, **place: Any) -> dict[str, str]:
     spec = sheet(**place)
-    plan = plan_of(Piece.model_validate(document), spec, FACTS)
-    return {one.artwork: one.version for one in chosen_versions(plan, spec, FACTS, versions or VERSIONS)}
+    plan = plan_of(Piece.model_validate(document), spec, facts_of_all())
+    return {one.artwork: one.version for one in chosen_versions(plan, spec, facts_of_all(), versions or VERSIONS)}
 
 
 @pytest.mark.parametrize(
@@ -81,7 +86,7 @@ def test_an_opaque_version_is_never_better() -> None:
 
 def test_the_choice_is_said_with_both_figures() -> None:
     versions = {name: tuple(others) for name, others in VERSIONS.items()}
-    fit = planned_fit(piece(mark("ink")), sheet(grounds=[NIGHT]), FACTS, versions=versions)
+    fit = planned_fit(piece(mark("ink")), sheet(grounds=[NIGHT]), facts_of_all(), versions=versions)
     [one], [note] = fit.versions, [one for one in judged(fit.evidence, "pixels") if one.rule == "version"]
     assert (note.severity, note.part) == ("note", "m")
     assert note.measured == pytest.approx(one.contrast, abs=0.01)
@@ -91,7 +96,7 @@ def test_the_choice_is_said_with_both_figures() -> None:
 
 def test_a_version_that_is_joined_makes_another_key() -> None:
     def key(versions: dict[str, tuple[str, ...]], paper: str) -> str:
-        known = {"ink": FitArtwork(FACTS["ink"], "1"), "paper": FitArtwork(FACTS["paper"], paper)}
+        known = {"ink": FitArtwork(facts_of_all()["ink"], "1"), "paper": FitArtwork(facts_of_all()["paper"], paper)}
         return file_key(resolve(request_for(piece(mark("ink")), sheet(), known, versions=versions)))
 
     joined = {"ink": ("paper",)}
@@ -100,9 +105,15 @@ def test_a_version_that_is_joined_makes_another_key() -> None:
 
 
 def test_where_a_mark_shows_is_measured_on_both_grounds() -> None:
-    assert (showing(FACTS["ink"]).shows_on_light, showing(FACTS["ink"]).shows_on_dark) == (True, False)
-    assert (showing(FACTS["paper"]).shows_on_light, showing(FACTS["paper"]).shows_on_dark) == (False, True)
-    boxed = showing(FACTS["boxed"])
+    assert (showing(facts_of_all()["ink"]).shows_on_light, showing(facts_of_all()["ink"]).shows_on_dark) == (
+        True,
+        False,
+    )
+    assert (showing(facts_of_all()["paper"]).shows_on_light, showing(facts_of_all()["paper"]).shows_on_dark) == (
+        False,
+        True,
+    )
+    boxed = showing(facts_of_all()["boxed"])
     assert boxed.on_light == boxed.on_dark > 9, "an opaque one stands on its own ground everywhere"
 
 
@@ -127,19 +138,19 @@ def test_outlines_are_offered_for_a_flat_mark_that_is_enlarged() -> None:
     assert (enlarged.offer.step, enlarged.offer.artwork) == ("trace", "m")
     many = finding(small_logo(10), "enlarging", **large)
     assert many is not None and many.offer is None, "too many colours to be traced"
-    photographed = finding(FACTS["photo"], "enlarging", size={"width": 1600, "height": 900}, max_bytes=900_000)
+    photographed = finding(facts_of_all()["photo"], "enlarging", size={"width": 1600, "height": 900}, max_bytes=900_000)
     assert photographed is not None and photographed.offer is None
 
 
 def test_a_clear_backdrop_is_offered_where_the_box_shows() -> None:
-    box = finding(FACTS["boxed"], "box", grounds=[NIGHT])
+    box = finding(facts_of_all()["boxed"], "box", grounds=[NIGHT])
     assert box is not None and box.offer is not None
     assert box.offer.step == "cut out"
 
 
 def test_a_version_for_dark_grounds_is_offered_only_on_dark_grounds() -> None:
-    on_dark = finding(FACTS["ink"], "contrast", grounds=[NIGHT])
+    on_dark = finding(facts_of_all()["ink"], "contrast", grounds=[NIGHT])
     assert on_dark is not None and on_dark.offer is not None
     assert on_dark.offer.step == "dark-version"
-    on_light = finding(FACTS["paper"], "contrast", grounds=[PAGE])
+    on_light = finding(facts_of_all()["paper"], "contrast", grounds=[PAGE])
     assert on_light is not None and on_light.offer is None
