@@ -23,9 +23,14 @@ class Budget:
         """Seconds since it was made."""
         return self._clock() - self._began
 
+    @property
+    def left(self) -> float:
+        """Seconds until it is used up; below 0 where it is."""
+        return self.seconds - self.used
+
     def share(self, searches: int) -> Budget:
         """What is left, divided among so many searches: none takes the time of those that come after it."""
-        return Budget((self.seconds - self.used) / searches, self._clock)
+        return Budget(self.left / searches, self._clock)
 
     def allows(self, seconds: float = 0.0) -> bool:
         """Whether a step that takes about so long may still begin; a no is remembered."""

@@ -1,26 +1,43 @@
-"""Where the search for a large picture begins: the same search on tiles of it costs a fraction."""
+"""What the search for a large picture can expect: the same search on tiles of it costs a fraction."""
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable
 
-from fitzle.core.encode.knob import largest_under
+from fitzle.core.encode.knob import Expected, largest_under
 from fitzle.core.encode.raster import Raster
 
+SAFE_SHARE = 0.7  # of the limit: what tiles put there stays below it whole
+SURELY_OVER = 1.3  # times the limit by its tiles: not worth encoding whole
+SURELY_OVER_DRAWN = 4.0  # flat areas weigh nothing, the seams of tiles across them do
 
-def expected_position(
+
+def expectation(
     encode: Callable[[Raster, int], bytes], raster: Raster, limit: int | None, low: int, high: int
-) -> int | None:
-    """The knob's position at which tiles of the raster take their share of the limit; None for a small raster."""
+) -> Expected | None:
+    """Where a search on the raster likely ends, and how long one encoding takes; None for a small raster."""
     sample = raster.sample
     if sample is None or limit is None:
         return None
-    share = round(limit * raster.sampled_share)
-    found = largest_under(lambda position: encode(sample, position), share, low, high).best
-    return found.position if found else low
+    seconds = list[float]()
+
+    def timed(position: int) -> bytes:
+        began = time.perf_counter()
+        data = encode(sample, position)
+        seconds.append(time.perf_counter() - began)
+        return data
+
+    share = limit * raster.sampled_share
+    likely, safe = (largest_under(timed, round(part * share), low, high).best for part in (1.0, SAFE_SHARE))
+    whole_seconds = max(seconds) / raster.sampled_share
+    return Expected(likely.position if likely else low, safe.position if safe else low, whole_seconds)
 
 
-def expected_bytes(encode: Callable[[Raster], bytes], raster: Raster) -> float | None:
-    """About how many bytes a file of the raster takes, by its tiles; None for a small raster."""
+def surely_over(encode: Callable[[Raster], bytes], raster: Raster, limit: int | None) -> bool:
+    """Whether the tiles of a large raster say that its file will be over the limit by far."""
     sample = raster.sample
-    return len(encode(sample)) / raster.sampled_share if sample else None
+    if sample is None or limit is None:
+        return False
+    margin = SURELY_OVER_DRAWN if raster.drawn else SURELY_OVER
+    return len(encode(sample)) > margin * limit * raster.sampled_share

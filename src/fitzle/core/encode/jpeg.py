@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import Literal, NamedTuple
 
 from fitzle.core.encode.budget import Budget
-from fitzle.core.encode.foreseeing import expected_position
+from fitzle.core.encode.foreseeing import expectation
 from fitzle.core.encode.knob import largest_under
 from fitzle.core.encode.raster import Raster
 from fitzle.core.encode.rendered import Rendered
@@ -55,7 +55,7 @@ def search_jpeg(rendered: Rendered, limit: int | None, budget: Budget) -> Search
 def _best_setting(
     encoder: _Encoder, raster: Raster, limit: int | None, budget: Budget, candidates: list[Candidate]
 ) -> _Found | None:
-    expected = expected_position(encoder.encode, raster, limit, LOWEST_QUALITY, HIGHEST_QUALITY)
+    expected = expectation(encoder.encode, raster, limit, LOWEST_QUALITY, HIGHEST_QUALITY)
     found, tried = largest_under(
         lambda quality: encoder.encode(raster, quality),
         limit,

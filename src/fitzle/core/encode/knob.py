@@ -22,6 +22,15 @@ class Setting(NamedTuple):
     data: bytes
 
 
+class Expected(NamedTuple):
+    """What is foreseen: the position where the search likely ends, one that is surely light enough, and the seconds
+    that one encoding takes."""
+
+    likely: int
+    safe: int
+    seconds: float = 0.0
+
+
 class Turning(NamedTuple):
     """The best position, or None where no file is light enough, and everything that was tried."""
 
@@ -36,15 +45,15 @@ def largest_under(
     high: int,
     *,
     lowest_first: bool = False,
-    expected: int | None = None,
+    expected: Expected | None = None,
     budget: Budget | None = None,
 ) -> Turning:
     """The highest position of [low, high] whose file is at most `limit` bytes.
 
     Secant steps on the logarithm of the bytes inside a bracket; bytes should grow with the position, but a file over
     the limit is never returned even where they do not. `lowest_first` asks early whether the lowest position fits,
-    for slow encoders that often cannot get there; `expected` is where the search begins instead of the highest one.
-    When the budget is used up the best so far is returned.
+    for slow encoders that often cannot get there; where something is `expected`, the search begins there instead of at
+    the highest one. When the budget is used up the best so far is returned.
     """
     search = _Search(encode, limit, low, high, budget or Budget(math.inf))
     return search.run(lowest_first, expected)
@@ -60,16 +69,23 @@ class _Search:
         self._top: Setting | None = None
         self._longest_s = 0.0
 
-    def run(self, lowest_first: bool, expected: int | None) -> Turning:
-        first = self._high if self._limit is None or expected is None else min(max(expected, self._low), self._high)
-        self._try(first)
-        if self._top and lowest_first and first > self._low:
+    def run(self, lowest_first: bool, expected: Expected | None) -> Turning:
+        self._try(self._first(expected))
+        if self._top and lowest_first and self._top.position > self._low:
             self._try(self._low)
         while not self._done():
             self._try(self._next())
-        if self._bottom is None and self._top and self._top.position > self._low:
-            self._try(self._low)
+        for position in (expected.safe if expected else self._low, self._low):
+            if self._bottom is None and self._top and self._top.position > position:
+                self._try(position)
         return Turning(self._bottom, self._tried)
+
+    def _first(self, expected: Expected | None) -> int:
+        """What is likely where there is time to correct it, else what is safe."""
+        if self._limit is None or expected is None:
+            return self._high
+        hurried = self._budget.left < 2 * expected.seconds
+        return min(max(expected.safe if hurried else expected.likely, self._low), self._high)
 
     def _try(self, position: int) -> None:
         began = self._budget.used

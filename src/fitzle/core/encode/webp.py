@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import io
+from functools import partial
 
 from fitzle.core.encode.budget import Budget
-from fitzle.core.encode.foreseeing import expected_bytes, expected_position
+from fitzle.core.encode.foreseeing import expectation, surely_over
 from fitzle.core.encode.knob import largest_under
 from fitzle.core.encode.raster import Raster
 from fitzle.core.encode.rendered import Rendered
@@ -14,20 +15,21 @@ from fitzle.core.encode.settings import Lossless, LossySettings
 
 HIGHEST_QUALITY, LOWEST_QUALITY = 95, 1
 EFFORT = 4
-SURELY_OVER = 1.3  # times the limit by its tiles: not worth encoding whole
+SMART_BELOW_PIXELS = 4_000_000  # finer halving of colour takes three times as long, more than a search may
 
 
 def search_webp(rendered: Rendered, limit: int | None, budget: Budget) -> Search:
     """The best-looking WebP of at most `limit` bytes."""
     raster, candidates = rendered.raster, list[Candidate]()
-    if raster.drawn and not _surely_over(raster, limit):
+    if raster.drawn and not surely_over(_lossless, raster, limit):
         lossless = Encoded(_lossless(raster), "webp", Lossless(), 100.0)
         candidates.append(lossless.candidate)
         if limit is None or len(lossless.data) <= limit:
             return Search(lossless, candidates)
-    expected = expected_position(_lossy, raster, limit, LOWEST_QUALITY, HIGHEST_QUALITY)
+    lossy = partial(_lossy, smart=raster.width * raster.height < SMART_BELOW_PIXELS)
+    expected = expectation(lossy, raster, limit, LOWEST_QUALITY, HIGHEST_QUALITY)
     found, tried = largest_under(
-        lambda quality: _lossy(raster, quality),
+        partial(lossy, raster),
         limit,
         LOWEST_QUALITY,
         HIGHEST_QUALITY,
@@ -41,11 +43,6 @@ def search_webp(rendered: Rendered, limit: int | None, budget: Budget) -> Search
     return Search(best, [best.candidate if entry.settings == best.settings else entry for entry in candidates])
 
 
-def _surely_over(raster: Raster, limit: int | None) -> bool:
-    expected = expected_bytes(_lossless, raster) if limit is not None else None
-    return expected is not None and limit is not None and expected > SURELY_OVER * limit
-
-
 def _lossless(raster: Raster) -> bytes:
     from PIL import Image
 
@@ -54,5 +51,5 @@ def _lossless(raster: Raster) -> bytes:
     return out.getvalue()
 
 
-def _lossy(raster: Raster, quality: int) -> bytes:
-    return bytes(raster.vips.webpsave_buffer(Q=quality, effort=EFFORT, smart_subsample=True, keep="none"))
+def _lossy(raster: Raster, quality: int, *, smart: bool = True) -> bytes:
+    return bytes(raster.vips.webpsave_buffer(Q=quality, effort=EFFORT, smart_subsample=smart, keep="none"))
