@@ -21,10 +21,10 @@ BEFORE, AFTER = 500, 2048
 def textured(side: int, seed: int = 1) -> Image.Image:
     """A picture with the spectrum of nature (amplitude falling with frequency), hard edges and a little grain."""
     rng = np.random.default_rng(seed)
-    frequency = np.fft.fftfreq(2 * side)[:, None] ** 2 + np.fft.fftfreq(2 * side)[None] ** 2
+    frequency = np.fft.fftfreq(2 * side)[:, None] ** 2 + np.fft.rfftfreq(2 * side)[None] ** 2
     frequency[0, 0] = 1
-    noise = np.fft.fft2(rng.normal(size=(2 * side, 2 * side, 3)), axes=(0, 1))
-    base = np.real(np.fft.ifft2(noise / frequency[..., None] ** 0.5, axes=(0, 1)))
+    noise = np.fft.rfft2(rng.normal(size=(2 * side, 2 * side, 3)), axes=(0, 1))
+    base = np.fft.irfft2(noise / frequency[..., None] ** 0.5, s=(2 * side, 2 * side), axes=(0, 1))
     picture = Image.fromarray(np.clip((base - base.mean()) / base.std() * 38 + 128, 0, 255).astype(np.uint8))
     draw = ImageDraw.Draw(picture)
     for _ in range(30):
@@ -34,6 +34,7 @@ def textured(side: int, seed: int = 1) -> Image.Image:
     return Image.fromarray(np.clip(small + rng.normal(0, 2, (side, side, 1)), 0, 255).astype(np.uint8))
 
 
+@cache
 def drawn(side: int) -> Image.Image:
     """Rings in two flat colours."""
     rng = np.random.default_rng(2)

@@ -8,6 +8,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from fitzle.core.artwork.bands import largest_difference
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.colour.oklab import oklab
 from fitzle.core.colour.srgb import Rgb, to_hex
@@ -90,8 +91,7 @@ def shown_mask(pixels: Pixels, backdrop: Rgb | None, step: int = BACKDROP_STEP) 
     """Which pixels (h, w, 4) belong to the contents: not transparent, not backdrop."""
     shown: Mask = pixels[..., 3] >= 128
     if backdrop is not None:
-        away = np.abs(pixels[..., :3].astype(np.int16) - np.array(backdrop, dtype=np.int16)).max(axis=-1)
-        shown &= away > step
+        shown &= largest_difference(pixels[..., :3], backdrop) > step
     return shown
 
 

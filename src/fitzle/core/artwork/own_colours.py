@@ -12,6 +12,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from fitzle.core.artwork.bands import largest_difference
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.colour.main_colours import SAME_COLOUR, ColourShare, main_colours
 from fitzle.core.colour.oklab import oklab
@@ -57,7 +58,7 @@ def _amid_their_own(pixels: Pixels, shown: NDArray[np.bool_]) -> NDArray[np.bool
     """Px that show and have their like on two opposite sides: along a thin line there is no more."""
     kernel = np.ones((3, 3), np.uint8)
     inside = cv2.erode(shown.astype(np.uint8), kernel, borderType=cv2.BORDER_REPLICATE).astype(bool)
-    bordered = np.pad(pixels[..., :3].astype(np.int16), ((1, 1), (1, 1), (0, 0)), mode="edge")
+    bordered = np.pad(pixels[..., :3], ((1, 1), (1, 1), (0, 0)), mode="edge")
     height, width = shown.shape
     middle = bordered[1:-1, 1:-1]
     alike = np.zeros_like(shown)
@@ -66,7 +67,7 @@ def _amid_their_own(pixels: Pixels, shown: NDArray[np.bool_]) -> NDArray[np.bool
             bordered[1 + way * down : 1 + way * down + height, 1 + way * across : 1 + way * across + width]
             for way in (1, -1)
         )
-        alike |= (np.abs(one - middle).max(axis=-1) <= EVEN_STEP) & (np.abs(other - middle).max(axis=-1) <= EVEN_STEP)
+        alike |= (largest_difference(one, middle) <= EVEN_STEP) & (largest_difference(other, middle) <= EVEN_STEP)
     return np.asarray(inside & alike, dtype=bool)
 
 
