@@ -8,7 +8,7 @@ import numpy as np
 from PIL import Image
 
 from fitzle.core.artwork.sources import Pixels
-from tests.make import opened, saved
+from tests.make import averaged, opened, saved
 
 SIZE = (1280, 960)
 FINE = 3
@@ -39,7 +39,7 @@ def badge(number: int) -> tuple[np.ndarray, np.ndarray]:
     for bar in range(4):
         across = np.abs(x - (cx + inner * (0.3 * bar - 0.55))) < inner * 0.06
         picture[across & (y > cy - inner * 0.1) & (y < cy + inner * 0.45) & (away < inner)] = bars
-    return _averaged(picture), _averaged((away < outer).astype(np.float32)[..., None])[..., 0]
+    return averaged(picture, FINE), averaged((away < outer)[..., None], FINE)[..., 0]
 
 
 def badge_on(number: int, backdrop: str, quality: int) -> Pixels:
@@ -52,10 +52,6 @@ def badge_on(number: int, backdrop: str, quality: int) -> Pixels:
     mixed = own + ground * (1 - alpha[..., None])
     picture = Image.fromarray(np.rint(np.clip(mixed, 0, 255)).astype(np.uint8))
     return np.asarray(opened(saved(picture, "JPEG", quality=quality)).convert("RGBA"))
-
-
-def _averaged(values: np.ndarray) -> np.ndarray:
-    return np.asarray(values.reshape(SIZE[1], FINE, SIZE[0], FINE, -1).mean((1, 3)))
 
 
 def _rgb(ink: str) -> tuple[int, int, int]:

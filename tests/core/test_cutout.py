@@ -12,7 +12,7 @@ from fitzle.core.artwork.cutout.cutting import Wishes, cut_out
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.errors import ArtworkError, ValueOutOfRange
 from tests.badges import BACKDROPS, INKS, badge, badge_on
-from tests.make import disc, opened, photo, saved
+from tests.make import averaged, disc, opened, photo, saved
 
 LARGEST_ERROR = 2.5  # mean absolute error of coverage, times 1000
 SIZE = (1280, 960)  # the figure is promised at this size: edges weigh less in larger pictures
@@ -44,14 +44,10 @@ def logo(colours: Colours) -> tuple[np.ndarray, np.ndarray]:
     draw.rectangle(at(400, 240, 530, 260), fill=second)
     for line in range(8):
         draw.line(at(400 + 20 * line, 300, 440 + 20 * line, 380), fill=first, width=3 * FINE)
-    samples = np.asarray(picture).astype(float)
+    samples = np.asarray(picture).astype(np.float32)
     coverage = samples[..., 3:] / 255
-
-    def averaged(values: np.ndarray) -> np.ndarray:
-        return np.asarray(values.reshape(SIZE[1], FINE, SIZE[0], FINE, -1).mean((1, 3)))
-
-    alpha = averaged(coverage)
-    return averaged(samples[..., :3] * coverage) / np.maximum(alpha, 1e-6), alpha[..., 0]
+    alpha = averaged(coverage, FINE)
+    return averaged(samples[..., :3] * coverage, FINE) / np.maximum(alpha, 1e-6), alpha[..., 0]
 
 
 def on_backdrop(name: str, quality: int | None) -> Pixels:
