@@ -39,10 +39,7 @@ def _own_files(request: pytest.FixtureRequest, tmp_path: Path, settings: Any) ->
 
     settings.STORAGES = {
         **settings.STORAGES,
-        "default": {
-            "BACKEND": "django.core.files.storage.FileSystemStorage",
-            "OPTIONS": {"location": str(tmp_path / "files")},
-        },
+        "default": {**settings.STORAGES["default"], "OPTIONS": {"location": str(tmp_path / "files")}},
     }
     # Argon2 takes 100 MB and a tenth of a second on purpose, for each of two people in most tests.
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher", *settings.PASSWORD_HASHERS]

@@ -174,7 +174,7 @@ def test_a_picture_from_the_web_becomes_artwork(
     [found] = signed_in.get("/api/workspaces/juno/artwork").json()
     assert (found["name"], found["state"], found["bytes"]) == ("wheel.png", "ready", len(PICTURE))
     assert found["used_in"] == ["Test site, Header"]
-    assert signed_in.get(f"/api/workspaces/juno/artwork/{found['id']}/original").content == PICTURE
+    assert signed_in.get(f"/api/workspaces/juno/artwork/{found['id']}/original").getvalue() == PICTURE
 
 
 @pytest.mark.django_db

@@ -19,7 +19,7 @@ def test_an_upload_is_kept_byte_for_byte_and_read(signed_in: Any, run: Any) -> N
     found = upload(signed_in, "juno", "a photo.jpg", data, run=run)
     assert (found["state"], found["progress"], found["facts"]["kind"]) == ("ready", 100, "picture")
     original = signed_in.get(f"/api/workspaces/juno/artwork/{found['id']}/original")
-    assert original.content == data
+    assert original.getvalue() == data
     assert original["Content-Disposition"].startswith("attachment")
     assert original["X-Content-Type-Options"] == "nosniff"
     address = f"/api/workspaces/juno/artwork/{found['id']}/picture?width=64"
@@ -125,7 +125,7 @@ def test_renaming_leaves_the_file_alone(signed_in: Any, run: Any) -> None:
     path = f"/api/workspaces/juno/artwork/{found['id']}"
     answer = signed_in.patch(path, {"name": " New name "}, content_type="application/json")
     assert answer.json()["name"] == "New name"
-    assert signed_in.get(f"{path}/original").content == svg()
+    assert signed_in.get(f"{path}/original").getvalue() == svg()
 
 
 def test_artwork_waits_for_its_places_and_stops_waiting_when_its_worker_died(
@@ -148,7 +148,7 @@ def test_a_lottie_animation_is_kept_and_checked(signed_in: Any, run: Any) -> Non
     assert (found["state"], found["facts"]["format"], found["facts"]["kind"]) == ("ready", "lottie", "clip")
     assert found["targets"] == []
     path = f"/api/workspaces/juno/artwork/{found['id']}"
-    assert signed_in.get(f"{path}/original").content == data
+    assert signed_in.get(f"{path}/original").getvalue() == data
     assert signed_in.get(f"{path}/picture?width=64").status_code == 404
     assert signed_in.get(f"{path}/clip").status_code == 404
     bad = upload(signed_in, "juno", "bad.json", data.replace(b'"fr": 30', b'"fr": 0'), run=run)

@@ -181,7 +181,7 @@ def test_a_newer_file_that_cannot_be_read_changes_nothing(
     assert (after["key"], after["earlier"]) == (first["key"], [])
     failed = next(entry for entry in signed_in.get(ARTWORK).json() if entry["name"] == "broken.jpg")
     assert failed["state"] == "failed"
-    assert opened(signed_in.get(f"{ARTWORK}/{first['id']}/original").content).size == (600, 400)
+    assert opened(signed_in.get(f"{ARTWORK}/{first['id']}/original").getvalue()).size == (600, 400)
 
 
 def test_glyphs_are_found_and_become_marks(signed_in: Any, run: Any) -> None:
@@ -194,7 +194,7 @@ def test_glyphs_are_found_and_become_marks(signed_in: Any, run: Any) -> None:
     mark = listed(signed_in, answer.json()["id"])
     assert (mark["name"], mark["facts"]["kind"], mark["facts"]["vector"]) == ("bike.svg", "mark", True)
     assert mark["facts"]["colours"][0]["hex"] == "#17443c"  # the first colour of the house
-    assert b'stroke-width="1.5"' in signed_in.get(f"{ARTWORK}/{mark['id']}/original").content
+    assert b'stroke-width="1.5"' in signed_in.get(f"{ARTWORK}/{mark['id']}/original").getvalue()
 
 
 @pytest.mark.parametrize(

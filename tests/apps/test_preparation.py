@@ -57,7 +57,7 @@ def test_steps_are_made_and_the_original_stays(signed_in: Any, bring: Bring, pre
     assert (after["prepared_facts"]["width"], after["prepared_facts"]["height"]) == (300, 200)
     assert (after["facts"]["width"], after["facts"]["height"]) == (400, 300)
     assert after["key"] != before["key"]
-    assert signed_in.get(f"/api/workspaces/juno/artwork/{artwork}/original").content == data
+    assert signed_in.get(f"/api/workspaces/juno/artwork/{artwork}/original").getvalue() == data
     assert opened(signed_in.get(f"/api/workspaces/juno/artwork/{artwork}/picture?width=300").content).size == (300, 200)
 
 

@@ -21,6 +21,7 @@ INSTALLED_APPS = [
     "axes",
     "csp",
     "fitzle.apps.accounts",
+    "fitzle.apps.files",
     "fitzle.apps.artwork",
     "fitzle.apps.destinations",
     "fitzle.apps.pieces",
@@ -145,7 +146,7 @@ CONTENT_SECURITY_POLICY = {
 
 STORAGES = {
     "default": {
-        "BACKEND": os.environ.get("FITZLE_STORAGE", "django.core.files.storage.FileSystemStorage"),
+        "BACKEND": os.environ.get("FITZLE_STORAGE", "fitzle.apps.files.storage.DurableFileSystemStorage"),
         "OPTIONS": {"location": str(VAR / "files")} if "FITZLE_STORAGE" not in os.environ else {},
     },
     "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},

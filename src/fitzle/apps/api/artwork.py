@@ -8,6 +8,7 @@ from uuid import UUID
 from django.conf import settings
 from django.core.cache import cache
 from django.http import Http404, HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
 from ninja import File, Form, Path, Router, Status
 from ninja.files import UploadedFile
 
@@ -30,7 +31,7 @@ from fitzle.apps.artwork.library import (
     artworks_of,
     early_source,
     facts_by_id,
-    original_bytes,
+    original_file,
     shown_source,
 )
 from fitzle.apps.deliveries.delivering import last_delivered_keys
@@ -137,10 +138,10 @@ def artwork_picture(
 
 
 @router.get("/artwork/{uuid:artwork}/original")
-def artwork_original(request: HttpRequest, workspace: Path[str], artwork: UUID) -> HttpResponse:
+def artwork_original(request: HttpRequest, workspace: Path[str], artwork: UUID) -> HttpResponseBase:
     """The file exactly as it came."""
     found = artwork_of(workspace_to_see(request.user, workspace), artwork)
-    return download(original_bytes(found), found.name, "application/octet-stream")
+    return download(original_file(found), found.name, "application/octet-stream")
 
 
 @router.post("/fits", response={201: list[FitBrief], 404: Message})

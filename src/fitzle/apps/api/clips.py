@@ -6,7 +6,6 @@ import re
 from typing import TYPE_CHECKING, Annotated
 from uuid import UUID
 
-from django.core.files.storage import default_storage
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from ninja import Path, Router, Schema, Status
@@ -27,7 +26,8 @@ from fitzle.apps.artwork.clips import (
     strip_seconds,
     usable_clip,
 )
-from fitzle.apps.artwork.files import kept_path
+from fitzle.apps.files.keeping import open_checked
+from fitzle.apps.files.shelves import Shelf
 from fitzle.core.fit.proofs import preview_bytes
 from fitzle.core.formats import format_named
 
@@ -154,7 +154,7 @@ def frame(
 def clip_file(request: HttpRequest, workspace: Path[str], artwork: UUID) -> HttpResponseBase:
     """The clip itself for the browser to play, in pieces as it asks for them (RFC 9110, section 14)."""
     clip = usable_clip(workspace_to_see(request.user, workspace), artwork)
-    file = default_storage.open(kept_path("originals", clip.workspace_id, clip.sha256))
+    file = open_checked(Shelf.ORIGINALS, clip.workspace_id, clip.sha256)
     count, media_type = clip.bytes, format_named(clip.known_facts["format"]).media_type
     asked = re.fullmatch(r"bytes=(\d+)-(\d*)", request.headers.get("Range", ""))
     if not asked:

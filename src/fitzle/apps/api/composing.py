@@ -5,6 +5,7 @@ from __future__ import annotations
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
 from ninja import Path, Router, Status
 
 from fitzle.apps.accounts.access import access_to, house_colours, naming_rule, workspace_to_see
@@ -59,7 +60,7 @@ def contrasts(request: HttpRequest, workspace: Path[str], fit: UUID, part: str, 
 
 
 @router.get("/fits/{uuid:fit}/svg")
-def as_svg(request: HttpRequest, workspace: Path[str], fit: UUID) -> HttpResponse:
+def as_svg(request: HttpRequest, workspace: Path[str], fit: UUID) -> HttpResponseBase:
     """The fit as SVG with words as outlines, to save."""
     space = workspace_to_see(request.user, workspace)
     opened = open_fit(space, fit_of(space, fit))

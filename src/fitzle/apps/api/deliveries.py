@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 from uuid import UUID
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
+from django.http.response import HttpResponseBase
 from ninja import Path, Router, Status
 
 from fitzle.apps.accounts.access import access_to, workspace_to_see
@@ -64,7 +65,7 @@ def make_delivery(request: HttpRequest, workspace: Path[str], given: Deliver) ->
 
 
 @router.get("/deliveries/{uuid:delivery}/zip")
-def delivery_zip(request: HttpRequest, workspace: Path[str], delivery: UUID) -> HttpResponse:
+def delivery_zip(request: HttpRequest, workspace: Path[str], delivery: UUID) -> HttpResponseBase:
     """All files of a delivery, in folders, with a manifest."""
     space = workspace_to_see(request.user, workspace)
     found = delivery_of(space, delivery)
@@ -73,7 +74,7 @@ def delivery_zip(request: HttpRequest, workspace: Path[str], delivery: UUID) -> 
 
 
 @router.get("/deliveries/files/{uuid:file}")
-def delivered_file(request: HttpRequest, workspace: Path[str], file: UUID) -> HttpResponse:
+def delivered_file(request: HttpRequest, workspace: Path[str], file: UUID) -> HttpResponseBase:
     """One delivered file under its own name."""
     found, data = file_of(workspace_to_see(request.user, workspace), file)
     return download(data, found.name, format_named(found.format).media_type)

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from typing import Any
 from urllib.parse import quote
 
-from django.http import HttpResponse
+from django.core.files.base import File
+from django.http import FileResponse, HttpResponse
+from django.http.response import HttpResponseBase
 
 WIDEST_PX = 2400
 A_YEAR = 31_536_000
@@ -23,9 +26,9 @@ def immutable_picture(data: bytes, media_type: str) -> HttpResponse:
     return answer
 
 
-def download(data: bytes, name: str, media_type: str) -> HttpResponse:
-    """A file to save; never shown by the browser itself, whatever is in it."""
-    answer = HttpResponse(data, content_type=media_type)
+def download(data: bytes | File[Any], name: str, media_type: str) -> HttpResponseBase:
+    """A file to save; never shown by the browser itself, whatever is in it. A kept file is sent piece by piece."""
+    answer = (HttpResponse if isinstance(data, bytes) else FileResponse)(data, content_type=media_type)
     plain = "".join(letter if 32 <= ord(letter) < 127 and letter not in '"\\' else "_" for letter in name)
     answer["Content-Disposition"] = f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}"
     answer["Content-Security-Policy"] = "sandbox; default-src 'none'"

@@ -30,6 +30,7 @@ from fitzle.apps.api.preparation_schemas import StaleSteps
 from fitzle.apps.api.schemas import ClashOut, StalePiece
 from fitzle.apps.api.views import piece_view
 from fitzle.apps.artwork.preparing import StalePreparation
+from fitzle.apps.files.errors import DamagedFileError, StorageFullError
 from fitzle.apps.pieces.saving import StaleRevision
 from fitzle.core.errors import FitzleError
 
@@ -58,6 +59,18 @@ def _answer(request: HttpRequest, message: str, status: int, **more: Any) -> Htt
 
 @api.exception_handler(FitzleError)
 def _on_fitzle_error(request: HttpRequest, error: FitzleError) -> HttpResponse:
+    return _answer(request, error.message, 422)
+
+
+@api.exception_handler(StorageFullError)
+def _on_full_disk(request: HttpRequest, error: StorageFullError) -> HttpResponse:
+    return _answer(request, error.message, 507)
+
+
+@api.exception_handler(DamagedFileError)
+def _on_damaged(request: HttpRequest, error: DamagedFileError) -> HttpResponse:
+    if error.remedy:
+        error.remedy()
     return _answer(request, error.message, 422)
 
 

@@ -10,11 +10,12 @@ from uuid import UUID
 
 import cv2
 import numpy as np
-from django.core.files.storage import default_storage
 from django.http import Http404
 
-from fitzle.apps.artwork.files import keep, kept_path, read_kept
 from fitzle.apps.artwork.models import Artwork, State
+from fitzle.apps.files import keeping
+from fitzle.apps.files.keeping import keep, read
+from fitzle.apps.files.shelves import Shelf
 from fitzle.core.artwork.clips.filmstrip import filmstrip
 from fitzle.core.artwork.clips.frames import Still, frame_at, frame_before, next_frame, still_of
 from fitzle.core.artwork.clips.opening import OpenClip, opened_clip
@@ -56,8 +57,8 @@ def clip_of(artwork: Artwork) -> Iterator[OpenClip]:
 
 @contextmanager
 def _opened(artwork: Artwork, limits: Limits = DEFAULT_LIMITS) -> Iterator[OpenClip]:
-    path = kept_path("originals", artwork.workspace_id, artwork.sha256)
-    with default_storage.open(path) as file, opened_clip(cast("BinaryIO", file), limits) as clip:
+    kept = keeping.opened(Shelf.ORIGINALS, artwork.workspace_id, artwork.sha256)
+    with kept as file, opened_clip(cast("BinaryIO", file), limits) as clip:
         yield clip
 
 
@@ -66,9 +67,19 @@ def read_clip(artwork: Artwork, fmt: str, limits: Limits) -> tuple[ArtworkFacts,
     with _opened(artwork, limits) as clip:
         found = probe(clip, limits)
         strip = filmstrip(clip, found.seconds)
-    keep("working", artwork.workspace_id, artwork.sha256, jpeg_of(at_most(found.poster.pixels, LONG_SIDE_PX)))
-    keep("strips", artwork.workspace_id, f"{artwork.sha256}.jpg", jpeg_of(np.hstack([still.pixels for still in strip])))
-    keep("strips", artwork.workspace_id, f"{artwork.sha256}.json", json.dumps([one.seconds for one in strip]).encode())
+    keep(Shelf.WORKING, artwork.workspace_id, artwork.sha256, jpeg_of(at_most(found.poster.pixels, LONG_SIDE_PX)))
+    keep(
+        Shelf.STRIPS,
+        artwork.workspace_id,
+        f"{artwork.sha256}.jpg",
+        jpeg_of(np.hstack([still.pixels for still in strip])),
+    )
+    keep(
+        Shelf.STRIPS,
+        artwork.workspace_id,
+        f"{artwork.sha256}.json",
+        json.dumps([one.seconds for one in strip]).encode(),
+    )
     return clip_facts(found, fmt, artwork.bytes), "jpeg"
 
 
@@ -77,24 +88,25 @@ def propose_stills(artwork: Artwork) -> None:
     with clip_of(artwork) as clip:
         found = proposed_stills(clip, artwork.known_facts["seconds"])
     entries = [{"seconds": one.seconds, "score": round(one.score, 3), "eyes": one.eyes} for one in found]
-    keep("strips", artwork.workspace_id, f"{artwork.sha256}.stills.json", json.dumps(entries).encode())
+    keep(Shelf.STRIPS, artwork.workspace_id, f"{artwork.sha256}.stills.json", json.dumps(entries).encode())
 
 
 def end_unproposed(artwork_id: UUID | str) -> None:
     """Ends the search for stills of a clip whose worker was ended: none is proposed, and no place waits any longer."""
     for clip in Artwork.objects.filter(pk=artwork_id):
-        keep("strips", clip.workspace_id, f"{clip.sha256}.stills.json", b"[]")
+        if proposals_of(clip) is None:
+            keep(Shelf.STRIPS, clip.workspace_id, f"{clip.sha256}.stills.json", b"[]")
         Artwork.objects.filter(pk=clip.pk).update(targets=[])
 
 
 def strip_seconds(artwork: Artwork) -> list[float]:
     """When the frames of the filmstrip are shown."""
-    return list(json.loads(read_kept("strips", artwork.workspace_id, f"{artwork.sha256}.json") or b"[]"))
+    return list(json.loads(read(Shelf.STRIPS, artwork.workspace_id, f"{artwork.sha256}.json") or b"[]"))
 
 
 def strip_picture(artwork: Artwork) -> bytes:
     """The frames of the filmstrip beside one another, as a JPEG."""
-    data = read_kept("strips", artwork.workspace_id, f"{artwork.sha256}.jpg")
+    data = read(Shelf.STRIPS, artwork.workspace_id, f"{artwork.sha256}.jpg")
     if data is None:
         raise Http404("There is no filmstrip of this.")
     return data
@@ -102,7 +114,7 @@ def strip_picture(artwork: Artwork) -> bytes:
 
 def proposals_of(artwork: Artwork) -> list[Proposal] | None:
     """The stills that are proposed; None while a worker still looks for them."""
-    data = read_kept("strips", artwork.workspace_id, f"{artwork.sha256}.stills.json")
+    data = read(Shelf.STRIPS, artwork.workspace_id, f"{artwork.sha256}.stills.json")
     return None if data is None else [Proposal(**entry) for entry in json.loads(data)]
 
 

@@ -14,10 +14,11 @@ from django.db import transaction
 from django.utils import timezone
 
 from fitzle.apps.artwork.clips import read_clip, still_bytes
-from fitzle.apps.artwork.files import first_bytes, keep, keep_original, read_kept
 from fitzle.apps.artwork.from_web import fetched
 from fitzle.apps.artwork.models import SHOWN_FROM, Artwork, State, plain_tags
 from fitzle.apps.artwork.web_address import file_name_of, web_address
+from fitzle.apps.files.keeping import first_bytes, keep, keep_by_content, read
+from fitzle.apps.files.shelves import Shelf
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import likeness, small_picture
 from fitzle.core.artwork.limits import Limits
@@ -56,7 +57,7 @@ def bring_in(
     tags: Iterable[str] = (),
 ) -> Artwork:
     """Keeps the bytes of one file and notes it as queued; the caller sends it to a worker after commit."""
-    sha256, count = keep_original(workspace.pk, chunks)
+    sha256, count = keep_by_content(Shelf.ORIGINALS, workspace.pk, chunks)
     return Artwork.objects.create(
         workspace=workspace, name=name[:255] or "unnamed", sha256=sha256, bytes=count, targets=targets,
         origin=origin or {}, tags=plain_tags(tags), created_by=user,
@@ -97,11 +98,13 @@ def _read(artwork: Artwork) -> None:
     if artwork.parent and not artwork.sha256:
         _take_out(artwork, artwork.parent)
     elif "web" in artwork.origin and not artwork.sha256:
-        sha256, count = keep_original(artwork.workspace_id, fetched(artwork.origin["web"], settings.UPLOAD_LIMIT_BYTES))
+        sha256, count = keep_by_content(
+            Shelf.ORIGINALS, artwork.workspace_id, fetched(artwork.origin["web"], settings.UPLOAD_LIMIT_BYTES)
+        )
         _note(artwork, sha256=sha256, bytes=count, progress=30)
-    fmt = sniff_format(first_bytes(artwork.workspace_id, artwork.sha256, SNIFFED_BYTES))
+    fmt = sniff_format(first_bytes(Shelf.ORIGINALS, artwork.workspace_id, artwork.sha256, SNIFFED_BYTES))
     if fmt == "lottie":
-        data = first_bytes(artwork.workspace_id, artwork.sha256, limits().max_lottie_bytes + 1)
+        data = first_bytes(Shelf.ORIGINALS, artwork.workspace_id, artwork.sha256, limits().max_lottie_bytes + 1)
         facts, working_format = read_lottie(data, artwork.name, limits()), ""
     elif fmt in CLIPS:
         try:
@@ -118,13 +121,13 @@ def _read(artwork: Artwork) -> None:
 def _read_picture(artwork: Artwork) -> tuple[ArtworkFacts, str]:
     """The facts of anything that is no clip, and the format of its working copy (empty: it needs none)."""
     check_count(artwork.bytes, limits())
-    data = read_kept("originals", artwork.workspace_id, artwork.sha256) or b""
+    data = read(Shelf.ORIGINALS, artwork.workspace_id, artwork.sha256) or b""
 
     def show(source: Source) -> None:
         """Keeps what can be shown before anything is measured: people see their picture in half a second."""
         copy = make_working_copy(source)
         if copy:
-            keep("working", artwork.workspace_id, artwork.sha256, copy[0])
+            keep(Shelf.WORKING, artwork.workspace_id, artwork.sha256, copy[0])
         _note(artwork, progress=SHOWN_FROM, working_format=copy[1] if copy else "")
 
     found = read_and_judge(data, artwork.name, limits(), show)
@@ -137,9 +140,9 @@ def _take_out(artwork: Artwork, parent: Artwork) -> None:
     if "still" in artwork.origin:
         data = still_bytes(parent, artwork.origin["still"])
     else:
-        whole = read_kept("originals", parent.workspace_id, parent.sha256) or b""
+        whole = read(Shelf.ORIGINALS, parent.workspace_id, parent.sha256) or b""
         data = page_alone(whole, artwork.origin["page"] - 1, limits())
-    sha256, count = keep_original(artwork.workspace_id, [data])
+    sha256, count = keep_by_content(Shelf.ORIGINALS, artwork.workspace_id, [data])
     _note(artwork, sha256=sha256, bytes=count, progress=30)
 
 

@@ -3,19 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import TYPE_CHECKING, NamedTuple
+from typing import TYPE_CHECKING, Any, NamedTuple
 from uuid import UUID
 
+from django.core.files.base import File
 from django.http import Http404
 
-from fitzle.apps.artwork.files import read_kept
 from fitzle.apps.artwork.intake import limits
 from fitzle.apps.artwork.models import Artwork, Content, State, plain_tags
+from fitzle.apps.files.keeping import keep, open_checked, read
+from fitzle.apps.files.shelves import Shelf
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import are_alike
 from fitzle.core.artwork.opening import open_source
 from fitzle.core.artwork.sources import Source
-from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource
+from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource, make_working_copy
 from fitzle.core.errors import ArtworkError
 
 if TYPE_CHECKING:
@@ -23,6 +25,7 @@ if TYPE_CHECKING:
 
 _pixels = PixelCache()
 _opened: dict[str, Source] = {}
+GONE = "The file of this artwork is not there any more."
 NOT_THERE = "There is no such artwork."
 SAME_SIZE = 0.01
 SAME_DETAIL = 0.15  # it is measured to within that
@@ -106,7 +109,15 @@ def _detail(artwork: Artwork) -> float:
 
 def original_bytes(artwork: Artwork) -> bytes:
     """The file exactly as it came."""
-    return _there(read_kept("originals", artwork.workspace_id, artwork.sha256))
+    return _there(read(Shelf.ORIGINALS, artwork.workspace_id, artwork.sha256))
+
+
+def original_file(artwork: Artwork) -> File[Any]:
+    """The file exactly as it came, compared with its hash, to be sent piece by piece."""
+    try:
+        return open_checked(Shelf.ORIGINALS, artwork.workspace_id, artwork.sha256, check=True)
+    except FileNotFoundError as error:
+        raise Http404(GONE) from error
 
 
 def content_bytes(artwork: Artwork) -> bytes:
@@ -114,12 +125,12 @@ def content_bytes(artwork: Artwork) -> bytes:
     content = artwork.content
     if content.is_original:
         return original_bytes(artwork)
-    return _there(read_kept("prepared", artwork.workspace_id, content.sha256))
+    return _there(read(Shelf.PREPARED, artwork.workspace_id, content.sha256))
 
 
 def _there(data: bytes | None) -> bytes:
     if data is None:
-        raise Http404("The file of this artwork is not there any more.")
+        raise Http404(GONE)
     return data
 
 
@@ -206,8 +217,18 @@ def _preview_source(artwork: Artwork, content: Content) -> Source:
 
 def early_source(artwork: Artwork) -> Source:
     """What can be shown of an artwork that is still being read."""
-    copy = read_kept("working", artwork.workspace_id, artwork.sha256) if artwork.working_format else None
+    copy = read(Shelf.WORKING, artwork.workspace_id, artwork.sha256) if artwork.working_format else None
     return open_source(copy or original_bytes(artwork), limits())
+
+
+def _made_again(artwork: Artwork, content: Content) -> bytes:
+    """A working copy that was lost or damaged, made anew of the file that it is of."""
+    data = original_bytes(artwork) if content.is_original else content_bytes(artwork)
+    copy = make_working_copy(open_source(data, limits()))
+    if copy is None:
+        raise Http404(GONE)
+    keep(Shelf.WORKING, artwork.workspace_id, content.sha256, copy[0])
+    return copy[0]
 
 
 def _small_source(artwork: Artwork, content: Content) -> Source:
@@ -216,6 +237,6 @@ def _small_source(artwork: Artwork, content: Content) -> Source:
         raise Http404("An animation cannot be shown yet.")
     if not content.working_format:
         return open_source(original_bytes(artwork) if content.is_original else content_bytes(artwork), limits())
-    copy = _there(read_kept("working", artwork.workspace_id, content.sha256))
+    copy = read(Shelf.WORKING, artwork.workspace_id, content.sha256) or _made_again(artwork, content)
     facts = ArtworkFacts.model_validate(content.facts)
     return WorkingSource(copy, content.working_format, facts.width, facts.height)

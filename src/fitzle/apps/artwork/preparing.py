@@ -14,10 +14,12 @@ from django.db.models import F
 from django.http import Http404
 from django.utils import timezone
 
-from fitzle.apps.artwork.files import CostlyShelf, keep
+from fitzle.apps.artwork.costly import CostlyShelf
 from fitzle.apps.artwork.intake import limits
 from fitzle.apps.artwork.library import NOT_THERE, artwork_of, original_bytes, small_original
 from fitzle.apps.artwork.models import Artwork, Preparation, PreparationState, State
+from fitzle.apps.files.keeping import keep
+from fitzle.apps.files.shelves import Shelf
 from fitzle.core.artwork.opening import open_source
 from fitzle.core.artwork.reading import read_and_judge
 from fitzle.core.artwork.steps.costly import is_costly
@@ -215,11 +217,11 @@ def _made(artwork: Artwork, document: Document) -> dict[str, Any] | None:
     shelf = CostlyShelf(artwork.workspace_id)
     data = file_of(prepared(material, document.made, artwork.sha256, shelf, make=True).material)
     sha256 = hashlib.sha256(data).hexdigest()
-    keep("prepared", artwork.workspace_id, sha256, data)
+    keep(Shelf.PREPARED, artwork.workspace_id, sha256, data)
     found = read_and_judge(data, artwork.name.rpartition(".")[0] or artwork.name, limits())
     copy = make_working_copy(found.source)
     if copy:
-        keep("working", artwork.workspace_id, sha256, copy[0])
+        keep(Shelf.WORKING, artwork.workspace_id, sha256, copy[0])
     facts = found.facts.model_dump(mode="json")
     return {"sha256": sha256, "bytes": len(data), "facts": facts, "working_format": copy[1] if copy else ""}
 

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.conf import settings
-from django.core.files.base import ContentFile
-from django.core.files.storage import default_storage
 
+from fitzle.apps.files.errors import DamagedFileError
+from fitzle.apps.files.keeping import keep_by_content, read
+from fitzle.apps.files.shelves import Shelf
+from fitzle.apps.jobs.queue import make_later
 from fitzle.apps.pieces.models import Fit, Judgement, Rendition
 from fitzle.apps.pieces.opening import OpenFit, decide_and_remember, decided, open_fit
 from fitzle.core.encode.budget import Budget
@@ -22,6 +25,7 @@ from fitzle.core.preflight.file_facts import read_file_facts
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import Workspace
 
+LOST = "the bytes of this file were lost or damaged on this server"
 NOT_MADE = "Making this file takes too long or too much memory. Ask for a smaller size here, or for a larger limit."
 
 
@@ -34,10 +38,8 @@ def make_file(fit_id: UUID | str) -> None:
     opened = open_fit(workspace, fit)
     if opened.judgement or (opened.record and opened.record.outcome.kind == "failed"):
         return  # a state that could not be made is not tried on and on; the next change is another one
-    if opened.record is None:
-        looked, choice = _made(workspace, opened)
-    else:
-        looked, choice = decided(workspace, opened), _kept_choice(workspace, opened.record)
+    kept = _kept_choice(workspace, opened.record) if opened.record else None
+    looked, choice = (decided(workspace, opened), kept) if kept else _made(workspace, opened)
     _judge(opened, looked, choice)
 
 
@@ -52,14 +54,22 @@ def end_unmade_file(fit_id: UUID | str) -> None:
 
 
 def made_bytes(workspace: Workspace, sha256: str) -> bytes:
-    """The bytes of a file that was made."""
-    with default_storage.open(file_path(workspace.pk, sha256)) as stored:
-        return bytes(stored.read())
+    """The bytes of a file that was made, compared with their hash.
+
+    Raises DamagedFileError where they are lost or damaged; its remedy has the file made anew for what still wants it.
+    """
+    data = read(Shelf.MADE, workspace.pk, sha256, check=True)
+    if data is None:
+        error = DamagedFileError(LOST, advice="It is made anew now, if a place still shows it: try again in a moment.")
+        error.remedy = partial(make_anew, workspace, sha256)
+        raise error
+    return data
 
 
-def file_path(workspace_id: int, sha256: str) -> str:
-    """Where a made file is kept in the storage."""
-    return f"made/{workspace_id}/{sha256[:2]}/{sha256}"
+def make_anew(workspace: Workspace, sha256: str) -> None:
+    """Forgets that a file was made, so that it is made for whatever fits still want it."""
+    Rendition.objects.filter(workspace=workspace, files__0__sha256=sha256).delete()
+    make_later(Fit.objects.filter(piece__workspace=workspace).values_list("pk", flat=True))
 
 
 def _made(workspace: Workspace, opened: OpenFit) -> tuple[Decided, Choice]:
@@ -68,16 +78,15 @@ def _made(workspace: Workspace, opened: OpenFit) -> tuple[Decided, Choice]:
     choice = make_best_file(looked, sources, Budget(settings.SEARCH_SECONDS))
     record = record_of(choice, looked.plan.size)
     if choice.best:
-        path = file_path(workspace.pk, record.files[0].sha256)
-        if not default_storage.exists(path):
-            default_storage.save(path, ContentFile(choice.best.data))
+        keep_by_content(Shelf.MADE, workspace.pk, [choice.best.data])
     _keep_record(workspace, opened, record)
     return looked, choice
 
 
-def _kept_choice(workspace: Workspace, record: RenditionRecord) -> Choice:
-    """The choice of a file that was made before, which is judged anew."""
-    return choice_of(record, made_bytes(workspace, record.files[0].sha256) if record.files else b"")
+def _kept_choice(workspace: Workspace, record: RenditionRecord) -> Choice | None:
+    """The choice of a file that was made before, which is judged anew; None where its bytes are lost."""
+    data = read(Shelf.MADE, workspace.pk, record.files[0].sha256, check=True) if record.files else b""
+    return None if data is None else choice_of(record, data)
 
 
 def _keep_record(workspace: Workspace, opened: OpenFit, record: RenditionRecord) -> None:

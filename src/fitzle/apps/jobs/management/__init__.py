@@ -1,0 +1,1 @@
+"""Commands for who runs the server."""
