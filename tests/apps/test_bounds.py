@@ -6,11 +6,13 @@ from typing import Any
 
 import pytest
 from celery.signals import task_failure
+from django.utils import timezone
 
 from fitzle.apps.artwork.intake import bring_in
 from fitzle.apps.artwork.models import Artwork, State
 from fitzle.apps.artwork.preparing import preparation_of
 from fitzle.apps.jobs.bounds import BoundedTask, OutOfMemory
+from fitzle.apps.jobs.models import Job
 from fitzle.apps.jobs.tasks import make_costly, make_fit_file, propose_clip_stills, take_in_artwork
 from fitzle.apps.pieces.fits import place as fill
 from fitzle.config.celery import app
@@ -20,7 +22,7 @@ from tests.make import svg
 IN_A_WORKER = """
 import io, os, sys
 os.environ["DJANGO_SETTINGS_MODULE"] = "fitzle.config.settings"
-from fitzle.apps.jobs.bounds import bound_memory
+from fitzle.apps.jobs.memory import bound_memory
 from fitzle.core.artwork.inspecting import inspected
 from fitzle.core.errors import FitzleError
 from tests.make import photo, saved
@@ -49,6 +51,7 @@ def test_a_file_that_takes_too_much_memory_ends_in_words_and_the_process_lives_o
     assert more == "7000.0", "another task in the same process may take more"
 
 
+@pytest.mark.django_db
 def test_a_task_without_memory_fails_as_itself() -> None:
     """Celery's parent process takes a plain MemoryError for its own and ends."""
 
@@ -58,6 +61,8 @@ def test_a_task_without_memory_fails_as_itself() -> None:
         def run(self) -> None:
             raise MemoryError
 
+    now = timezone.now()
+    Job.objects.create(kind="greedy", subject="", arguments=[], wanted="x", wanted_at=now, due_at=now)
     with pytest.raises(OutOfMemory, match="greedy"):
         app.register_task(Greedy())()
 
@@ -101,7 +106,7 @@ def test_a_file_that_could_not_be_made_says_so(signed_in: Any, juno: Any, place:
     view = signed_in.get(f"/api/workspaces/juno/fits/{fit.pk}").json()
     assert (view["state"], view["measuring"], view["deliverable"]) == ("failed", False, False)
     assert "too much memory" in view["failure"]
-    make_fit_file(str(fit.pk))
+    make_fit_file.run(str(fit.pk))
     assert signed_in.get(f"/api/workspaces/juno/fits/{fit.pk}").json()["state"] == "failed", "not tried on and on"
     task_failure.send(sender=make_fit_file, args=["00000000-0000-0000-0000-000000000000"], kwargs={})
 

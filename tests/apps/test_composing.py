@@ -109,7 +109,7 @@ def test_a_drop_on_a_fit_that_is_gone_leaves_the_artwork_in_peace(
 
     art = upload(signed_in, "juno", "late.png", saved(photo(seed=3), "PNG"), f"into/{fit['id']}/0.5/0.5", run)
     signed_in.delete(f"/api/workspaces/juno/fits/{fit['id']}")
-    take_in_artwork(art["id"])
+    take_in_artwork.run(art["id"])
     assert Artwork.objects.get(pk=art["id"]).state == "ready"
 
 

@@ -1,12 +1,12 @@
 """Files come in, are kept byte for byte, and end as ready or as a clear message."""
 
 import json
-from datetime import timedelta
 from typing import Any
 
 import pytest
-from django.utils import timezone
 
+from fitzle.apps.artwork.intake import end_unread
+from fitzle.apps.artwork.models import Artwork
 from tests.apps.helpers import upload, wall_proofs
 from tests.core.test_lottie import wheel
 from tests.make import disc, photo, saved, svg
@@ -66,20 +66,6 @@ def test_a_failure_of_ours_is_a_message_too(signed_in: Any, run: Any, monkeypatc
     assert "on our side" in found["message"]
 
 
-def test_an_artwork_whose_worker_died_is_settled(signed_in: Any, juno: Any) -> None:
-    from datetime import timedelta
-
-    from django.utils import timezone
-
-    from fitzle.apps.artwork.intake import bring_in
-    from fitzle.apps.artwork.models import Artwork, State
-
-    artwork = bring_in(juno[1], juno[0], "a.png", [b"x"], [])
-    long_ago = timezone.now() - timedelta(minutes=30)
-    Artwork.objects.filter(pk=artwork.pk).update(state=State.READING, changed_at=long_ago)
-    assert signed_in.get("/api/workspaces/juno/artwork").json()[0]["state"] == "failed"
-
-
 def test_what_is_too_heavy_is_refused_before_it_is_read(signed_in: Any, settings: Any) -> None:
     settings.UPLOAD_LIMIT_BYTES = settings.UPLOAD_LIMIT_CLIP_BYTES = 1000
     answer = signed_in.post("/api/workspaces/juno/artwork", {"files": [], "x": "y" * 200_000})
@@ -128,16 +114,13 @@ def test_renaming_leaves_the_file_alone(signed_in: Any, run: Any) -> None:
     assert signed_in.get(f"{path}/original").getvalue() == svg()
 
 
-def test_artwork_waits_for_its_places_and_stops_waiting_when_its_worker_died(
-    signed_in: Any, place: Any, juno: Any, run: Any
+def test_artwork_waits_for_its_places_and_stops_waiting_when_its_worker_was_ended(
+    signed_in: Any, place: Any, run: Any
 ) -> None:
-    from fitzle.apps.artwork.intake import settle_stuck
-    from fitzle.apps.artwork.models import Artwork
-
     art = upload(signed_in, "juno", "m.svg", svg(), str(place().pk), run)
     assert art["state"] == "ready" and art["targets"] == [], "it stands where it was dropped"
-    Artwork.objects.filter(pk=art["id"]).update(targets=["somewhere"], changed_at=timezone.now() - timedelta(minutes=5))
-    settle_stuck(juno[1])
+    Artwork.objects.filter(pk=art["id"]).update(targets=["somewhere"])
+    end_unread(art["id"])
     assert Artwork.objects.get(pk=art["id"]).targets == []
 
 

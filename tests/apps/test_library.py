@@ -149,14 +149,10 @@ def test_a_newer_file_whose_artwork_is_gone_becomes_its_own(signed_in: Any, juno
 
 
 def test_a_newer_file_whose_worker_died_becomes_its_own(signed_in: Any, juno: Any, bring: Bring) -> None:
-    from datetime import timedelta
-
-    from django.utils import timezone
-
-    from fitzle.apps.artwork.models import Artwork
+    from fitzle.apps.artwork.intake import end_unread
 
     newer = read_but_not_replacing(juno, bring("a.jpg", sized(600, 400))["id"])
-    Artwork.objects.filter(pk=newer.pk).update(changed_at=timezone.now() - timedelta(minutes=30))
+    end_unread(newer.pk)
     assert listed(signed_in, str(newer.pk))["state"] == "ready"
 
 

@@ -100,7 +100,7 @@ def test_a_worker_asks_again_what_the_person_may_do(change: str, juno: Any, plac
         artwork = artwork_actions.bring_in(access, "a.svg", [svg()], [str(placement.pk)])
     assert queued, "a worker was to read it"
     take_rights(juno, change)
-    take_in_artwork(str(artwork.pk))
+    take_in_artwork.run(str(artwork.pk))
     assert Artwork.objects.get(pk=artwork.pk).state == "ready", "the artwork is there"
     assert not Fit.objects.exists(), "and stands nowhere"
 
@@ -113,7 +113,7 @@ def test_a_newer_file_stays_apart_where_the_person_may_not_change_any_more(
     with run(execute=False):
         newer = artwork_actions.replace(access_to(juno[0], "juno"), UUID(first["id"]), "b.svg", [LARGER])
     take_rights(juno, change)
-    take_in_artwork(str(newer.pk))
+    take_in_artwork.run(str(newer.pk))
     kept = Artwork.objects.get(pk=first["id"])
     assert kept.name == "a.svg" and not kept.earlier, "what stood there stands on"
     assert Artwork.objects.get(pk=newer.pk).origin.get("replaces") is None, (

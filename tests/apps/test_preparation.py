@@ -180,8 +180,9 @@ def test_a_cut_waits_for_the_worker_and_the_picture_is_shown_without_it(signed_i
         view = send(signed_in, "put", path, body).json()
     assert ([step["waiting"] for step in view["steps"]], view["working"]) == ([True, False], True)
     assert shown(signed_in, artwork, 2).mode == "RGB"
-    for callback in queued:
-        callback()
+    with run(execute=True):
+        for callback in queued:
+            callback()
     after = signed_in.get(f"/api/{path}").json()
     assert (after["steps"][0]["waiting"], after["working"]) == (False, False)
     assert after["steps"][1]["key"] != view["steps"][1]["key"]
@@ -191,7 +192,7 @@ def test_a_cut_waits_for_the_worker_and_the_picture_is_shown_without_it(signed_i
 def test_an_older_result_never_replaces_a_newer_one(signed_in: Any, bring: Bring, run: Any) -> None:
     """A worker that was asked for an earlier revision leaves the artwork alone."""
     from fitzle.apps.artwork.library import artwork_named
-    from fitzle.apps.artwork.preparing import make_costly_steps, make_prepared
+    from fitzle.apps.artwork.preparing import Prepared, make_costly_steps, make_prepared, settle_prepared
 
     artwork = bring("photo.png", saved(photo(80, 60), "PNG"))["id"]
     path = f"workspaces/juno/artwork/{artwork}/preparation"
@@ -200,10 +201,12 @@ def test_an_older_result_never_replaces_a_newer_one(signed_in: Any, bring: Bring
         with run():
             send(signed_in, "put", path, {"revision": revision, "document": document, "step": "turn"})
     found = artwork_named(artwork)
-    assert not make_prepared(found, 1)
+    assert make_prepared(found, 1) is None
+    assert not settle_prepared(found, 1, Prepared(None))
     assert not make_costly_steps(found, 1)
     assert listed(signed_in, artwork)["prepared_facts"] is None
-    assert make_prepared(found, 2)
+    newest = make_prepared(found, 2)
+    assert newest and settle_prepared(found, 2, newest)
     assert listed(signed_in, artwork)["prepared_facts"]["height"] == 60
 
 

@@ -6,8 +6,9 @@ from typing import Any
 
 import pytest
 
-from fitzle.apps.artwork.files import read_kept
 from fitzle.apps.artwork.library import artwork_named
+from fitzle.apps.files.keeping import read
+from fitzle.apps.files.shelves import Shelf
 from fitzle.apps.pieces.making import made_bytes, make_file
 from fitzle.apps.pieces.models import Fit
 from fitzle.apps.pieces.opening import open_fit
@@ -56,7 +57,7 @@ def piece_file(folder: Path, fit: Any, house: tuple[str, ...]) -> Path:
         artwork = artwork_named(name)
         assert artwork is not None
         names[name] = artwork.name
-        data = read_kept("originals", artwork.workspace_id, artwork.sha256)
+        data = read(Shelf.ORIGINALS, artwork.workspace_id, artwork.sha256)
         (folder / artwork.name).write_bytes(data or b"")
     text = json.dumps(document | {"house": list(house)})
     for identity, name in names.items():

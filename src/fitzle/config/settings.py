@@ -2,6 +2,7 @@
 
 import os
 from pathlib import Path
+from socket import gethostname
 
 from csp.constants import NONCE, NONE, SELF
 
@@ -82,13 +83,22 @@ CACHES = {
 
 CELERY_BROKER_URL = f"{REDIS_URL}/{QUEUE_DATABASE}"
 CELERY_TASK_IGNORE_RESULT = True
+QUEUES = ("intake", "files")
 CELERY_TASK_DEFAULT_QUEUE = "files"
+CELERY_TASK_ACKS_LATE = True  # every task may run twice without harm: a lease decides (jobs/leases.py)
+CELERY_TASK_PUBLISH_RETRY = False  # the table of jobs remembers; nobody waits for a queue that is away
 CELERY_TASK_ROUTES = {
     "fitzle.apps.jobs.tasks.take_in_artwork": {"queue": "intake"},
     "fitzle.apps.jobs.tasks.make_costly": {"queue": "intake"},
 }
 # Somebody who brings in artwork waits for it; the making of files can wait behind that.
-CELERY_BROKER_TRANSPORT_OPTIONS = {"queue_order_strategy": "priority"}
+CELERY_BROKER_TRANSPORT_OPTIONS = {
+    "queue_order_strategy": "priority",
+    "visibility_timeout": 300,  # seconds until a message that no worker answers for is delivered again
+    "socket_connect_timeout": 1,
+    "socket_timeout": 5,
+}
+NODE = os.environ.get("FITZLE_NODE", f"{gethostname()}:{VAR}")[:60]  # one name for each worker service
 CELERY_WORKER_PREFETCH_MULTIPLIER = 1
 CELERY_TASK_ALWAYS_EAGER = os.environ.get("FITZLE_EAGER") == "1"
 CELERY_TASK_EAGER_PROPAGATES = True

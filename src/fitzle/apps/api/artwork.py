@@ -25,7 +25,6 @@ from fitzle.apps.api.schemas import (
 )
 from fitzle.apps.api.views import rail_view
 from fitzle.apps.artwork import actions
-from fitzle.apps.artwork.intake import settle_stuck
 from fitzle.apps.artwork.library import (
     artwork_of,
     artworks_of,
@@ -55,7 +54,6 @@ router = Router(tags=["artwork"])
 def list_artwork(request: HttpRequest, workspace: Path[str]) -> list[ArtworkOut]:
     """All artwork, the newest first."""
     space = workspace_to_see(request.user, workspace)
-    settle_stuck(space)
     return list_view(space, artworks_of(space))
 
 

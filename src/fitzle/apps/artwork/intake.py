@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import logging
 from collections.abc import Iterable
-from datetime import timedelta
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from celery.exceptions import SoftTimeLimitExceeded
 from django.conf import settings
+from django.db import InterfaceError as DatabaseLost
+from django.db import OperationalError as DatabaseAway
 from django.db import transaction
 from django.utils import timezone
 
@@ -17,6 +18,7 @@ from fitzle.apps.artwork.clips import read_clip, still_bytes
 from fitzle.apps.artwork.from_web import fetched
 from fitzle.apps.artwork.models import SHOWN_FROM, Artwork, State, plain_tags
 from fitzle.apps.artwork.web_address import file_name_of, web_address
+from fitzle.apps.files.errors import StorageFullError
 from fitzle.apps.files.keeping import first_bytes, keep, keep_by_content, read
 from fitzle.apps.files.shelves import Shelf
 from fitzle.core.artwork.facts import ArtworkFacts
@@ -37,9 +39,7 @@ if TYPE_CHECKING:
 
 log = logging.getLogger(__name__)
 USED_UP = "Reading this file used up its time or memory. Export it simpler or smaller, and bring it in again."
-STUCK_AFTER = timedelta(seconds=90)  # above the worker's hard time limit
 KEPT_EARLIER = 20  # files of one artwork
-LOST_AFTER = timedelta(minutes=10)  # in the queue without any worker
 
 
 def limits() -> Limits:
@@ -74,12 +74,20 @@ def bring_from_web(workspace: Workspace, user: User | None, text: str, targets: 
 
 
 def take_in(artwork_id: UUID | str) -> Artwork | None:
-    """Reads an artwork in the worker; ends as ready or failed with a message, never in between. None if it is gone."""
+    """Reads an artwork in the worker; ends as ready or failed with a message, never in between. None if it is gone.
+
+    What is read already is not read again. Where the disk is full it waits, and says so.
+    """
     artwork = Artwork.objects.select_related("parent", "workspace").filter(pk=artwork_id).first()
-    if artwork is None:
-        return None
+    if artwork is None or artwork.state in (State.READY, State.FAILED):
+        return artwork
     try:
         _read(artwork)
+    except StorageFullError as error:
+        _note(artwork, state=State.QUEUED, progress=0, message=error.message)
+        raise
+    except (DatabaseAway, DatabaseLost):
+        raise
     except FitzleError as error:
         _note(artwork, state=State.FAILED, message=error.message)
     except SoftTimeLimitExceeded:
@@ -195,21 +203,11 @@ def filled(artwork: Artwork) -> None:
     _note(artwork, targets=[])
 
 
-def settle_stuck(workspace: Workspace) -> None:
-    """Ends artwork whose worker died, so that no bar stands still for ever."""
-    now = timezone.now()
-    dead = Artwork.objects.filter(workspace=workspace, state=State.READING, changed_at__lt=now - STUCK_AFTER)
-    lost = Artwork.objects.filter(workspace=workspace, state=State.QUEUED, changed_at__lt=now - LOST_AFTER)
-    waiting = Artwork.objects.filter(workspace=workspace, state=State.READY, changed_at__lt=now - STUCK_AFTER)
-    with transaction.atomic():
-        waiting.exclude(targets=[]).update(targets=[])
-        waiting.filter(origin__has_key="replaces").update(origin={})
-        dead.update(state=State.FAILED, message=USED_UP)
-        lost.update(state=State.FAILED, message="No worker took this file. Bring it in again.")
-
-
 def end_unread(artwork_id: UUID | str) -> None:
-    """Ends artwork whose worker was ended while it read it."""
+    """Ends artwork whose worker was ended while it read it, or while it was put where it was dropped."""
+    read = Artwork.objects.filter(pk=artwork_id, state=State.READY)
+    read.update(targets=[])
+    read.filter(origin__has_key="replaces").update(origin={})
     unread = Artwork.objects.filter(pk=artwork_id, state__in=(State.QUEUED, State.READING))
     unread.update(state=State.FAILED, message=USED_UP, changed_at=timezone.now())
 

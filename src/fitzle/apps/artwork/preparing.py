@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 from collections import OrderedDict
 from threading import Lock
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, NamedTuple
 from uuid import UUID
 
 from celery.exceptions import SoftTimeLimitExceeded
@@ -18,6 +18,7 @@ from fitzle.apps.artwork.costly import CostlyShelf
 from fitzle.apps.artwork.intake import limits
 from fitzle.apps.artwork.library import NOT_THERE, artwork_of, original_bytes, small_original
 from fitzle.apps.artwork.models import Artwork, Preparation, PreparationState, State
+from fitzle.apps.files.errors import StorageFullError
 from fitzle.apps.files.keeping import keep
 from fitzle.apps.files.shelves import Shelf
 from fitzle.core.artwork.opening import open_source
@@ -41,6 +42,12 @@ TOO_MUCH = "Making these steps takes too long or too much memory. Switch one off
 _NO_STEP = Turn(id="none")
 _held: OrderedDict[str, Stage] = OrderedDict()
 _lock = Lock()
+
+
+class Prepared(NamedTuple):
+    """The file that steps made, as artwork keeps it; None where no step is on and the original stands for itself."""
+
+    file: dict[str, Any] | None
 
 
 class StalePreparation(Exception):
@@ -172,28 +179,30 @@ def made_again(artwork: Artwork) -> int:
     return preparation.revision
 
 
-def make_prepared(artwork: Artwork, revision: int) -> bool:
-    """Makes the prepared file in a worker and lets it stand for the artwork; False where the steps have changed since.
-
-    Without any step that is on, the original stands for itself again.
-    """
+def make_prepared(artwork: Artwork, revision: int) -> Prepared | None:
+    """Makes the prepared file in a worker; None where the steps have changed since or cannot be made."""
     preparation = preparation_of(artwork)
     if preparation.revision != revision:
-        return False
+        return None
     try:
-        made = _made(artwork, document_of(preparation))
+        return Prepared(_made(artwork, document_of(preparation)))
+    except StorageFullError:
+        raise
     except FitzleError as error:
         _finish(preparation, revision, message=error.message)
-        return False
     except (SoftTimeLimitExceeded, MemoryError):
         _finish(preparation, revision, message=TOO_MUCH)
+    return None
+
+
+@transaction.atomic
+def settle_prepared(artwork: Artwork, revision: int, prepared: Prepared) -> bool:
+    """Lets a prepared file stand for the artwork; False where the steps have changed since."""
+    locked = Preparation.objects.select_for_update().filter(artwork=artwork).first()
+    if locked is None or locked.revision != revision:
         return False
-    with transaction.atomic():
-        locked = Preparation.objects.select_for_update().get(pk=preparation.pk)
-        if locked.revision != revision:
-            return False
-        Artwork.objects.filter(pk=artwork.pk).update(prepared=made, changed_at=timezone.now())
-    _finish(preparation, revision, message="")
+    Artwork.objects.filter(pk=artwork.pk).update(prepared=prepared.file, changed_at=timezone.now())
+    _finish(locked, revision, message="")
     return True
 
 

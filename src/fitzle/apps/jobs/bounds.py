@@ -7,13 +7,29 @@ task left is ended in the parent (tasks.end_what_it_left).
 
 from __future__ import annotations
 
-import resource
+import logging
+import time
 from collections.abc import Callable
-from typing import Any
+from typing import Any, TypeVar
 
 from celery import Task, shared_task
-from celery.signals import worker_process_init
+from celery.signals import worker_init, worker_process_init, worker_ready
 from django.conf import settings
+from django.db import InterfaceError, OperationalError, close_old_connections, connections
+
+from fitzle.apps.files.errors import StorageFullError
+from fitzle.apps.jobs import leases
+from fitzle.apps.jobs.memory import bound_memory
+from fitzle.apps.jobs.sweeping import sweep_for_ever
+
+log = logging.getLogger(__name__)
+Result = TypeVar("Result")
+FULL_PAUSE_SECONDS, AWAY_PAUSE_SECONDS = 30.0, 2.0
+DATABASE_PAUSES_SECONDS = (1, 1, 2, 3, 5, 8)
+
+
+class WorkersLost(Exception):
+    """A job over which whole workers died, again and again."""
 
 
 class OutOfMemory(Exception):
@@ -21,19 +37,58 @@ class OutOfMemory(Exception):
 
 
 class BoundedTask(Task[Any, Any]):
-    """A task whose lack of memory is its own failure only; `memory_bytes` is what it may take in a worker."""
+    """A task that runs while it holds the lease of its job; its lack of memory is its own failure only.
+
+    `memory_bytes` is what it may take in a worker. Where the disk is full or the database away, the job waits.
+    """
 
     abstract = True
     memory_bytes = settings.WORKER_FILE_BYTES
     in_a_worker = False
 
     def __call__(self, *args: Any, **kwargs: Any) -> Any:
+        lease = _patiently(lambda: leases.take(self.kind, args, self.time_limit or settings.CELERY_TASK_TIME_LIMIT))
+        if lease is None:
+            return None  # done already, or run by another worker
+        if lease.hopeless:
+            raise WorkersLost(self.name)
         if BoundedTask.in_a_worker:
             bound_memory(self.memory_bytes)
         try:
-            return super().__call__(*args, **kwargs)
+            super().__call__(*args, **kwargs)
         except MemoryError as error:
             raise OutOfMemory(self.name) from error
+        except StorageFullError as error:
+            words = error.message
+            _patiently(lambda: leases.put_off(lease, words, FULL_PAUSE_SECONDS))
+        except (OperationalError, InterfaceError):
+            log.exception("the database was away from %s", self.name)
+            _patiently(lambda: leases.put_off(lease, "", AWAY_PAUSE_SECONDS))
+        else:
+            _patiently(lambda: leases.finish(lease))
+        return None
+
+    @property
+    def kind(self) -> str:
+        """What jobs of this task are called."""
+        return str(self.name).rpartition(".")[2]
+
+
+def _patiently(step: Callable[[], Result]) -> Result | None:
+    """Does a step with the table of jobs, and waits for the database where it is away; None where it stays away.
+
+    The lease then runs out by itself.
+    """
+    for pause in DATABASE_PAUSES_SECONDS:
+        try:
+            return step()
+        except (OperationalError, InterfaceError) as error:
+            if not BoundedTask.in_a_worker:
+                raise
+            log.warning("the database is away: %s", error)
+            time.sleep(pause)
+            close_old_connections()
+    return None
 
 
 def bounded_task(
@@ -43,19 +98,20 @@ def bounded_task(
     return shared_task(base=BoundedTask, memory_bytes=memory_bytes, **options)
 
 
+@worker_init.connect
+def begin_worker(sender: Any = None, **_: Any) -> None:
+    """Takes over what an earlier worker of the same name left in the middle."""
+    leases.begin_as(f"{settings.NODE}:{getattr(sender, 'hostname', '')}"[:80])
+    connections.close_all()  # its children must not inherit it
+
+
+@worker_ready.connect
+def watch(**_: Any) -> None:
+    """Looks from now on for what was lost with a queue."""
+    sweep_for_ever()
+
+
 @worker_process_init.connect
 def begin(**_: Any) -> None:
     """From here on tasks of this process are bounded; where they run in the pages' or a test's process they are not."""
     BoundedTask.in_a_worker = True
-
-
-def bound_memory(most_bytes: int) -> None:
-    """Limits what this process may take from now on; stacks that are reserved and not used do not count."""
-    unused = max(0, _memory_bytes("VmData") - _memory_bytes("VmRSS"))
-    _, hard = resource.getrlimit(resource.RLIMIT_DATA)
-    resource.setrlimit(resource.RLIMIT_DATA, (most_bytes + unused, hard))
-
-
-def _memory_bytes(name: str) -> int:
-    with open("/proc/self/status", encoding="ascii") as lines:
-        return next(int(line.split()[1]) * 1024 for line in lines if line.startswith(f"{name}:"))

@@ -1,37 +1,86 @@
-"""Sending work to the workers, always after the transaction that it depends on.
+"""Wanting work, in the transaction that it depends on; workers are told after its commit.
 
-Tasks are named, not imported: they call the apps, and the apps' actions queue them.
+Tasks are named, not imported: they call the apps, and the apps' actions queue them. What is wanted stands in the table
+of jobs until it is done, so that nothing is lost with the queue (jobs.sweeping sends it again).
 """
 
 from __future__ import annotations
 
+import logging
+import uuid
 from collections.abc import Iterable
+from datetime import timedelta
 from functools import partial
 from uuid import UUID
 
 from celery import current_app
 from django.db import transaction
+from django.utils import timezone
+from kombu.exceptions import OperationalError
+
+from fitzle.apps.jobs.models import Job
+
+log = logging.getLogger(__name__)
+Argument = str | int
 
 
-def read_later(artwork_id: UUID) -> None:
+def read_later(artwork_id: UUID | str) -> None:
     """Has an artwork read."""
-    _after_commit("take_in_artwork", str(artwork_id))
+    _want("take_in_artwork", [(str(artwork_id),)])
+
+
+def propose_later(artwork_id: UUID | str) -> None:
+    """Has stills of a clip looked for."""
+    _want("propose_clip_stills", [(str(artwork_id),)])
 
 
 def make_later(fit_ids: Iterable[UUID], after_seconds: float = 0.0) -> None:
     """Has the files of fits made and judged, so many seconds after the commit."""
-    for fit_id in fit_ids:
-        _after_commit("make_fit_file", str(fit_id), after_seconds=after_seconds)
+    _want("make_fit_file", [(str(fit_id),) for fit_id in fit_ids], after_seconds)
 
 
-def prepare_later(artwork_id: UUID, revision: int) -> None:
+def prepare_later(artwork_id: UUID | str, revision: int) -> None:
     """Has the steps of an artwork made that a revision of its preparation has."""
-    _after_commit("make_costly", str(artwork_id), revision)
+    _want("make_costly", [(str(artwork_id), revision)])
 
 
-def _after_commit(task: str, *arguments: str | int, after_seconds: float = 0.0) -> None:
-    transaction.on_commit(partial(_send, f"fitzle.apps.jobs.tasks.{task}", arguments, after_seconds))
+def write_prepared_later(artwork_id: UUID | str, revision: int, after_seconds: float) -> None:
+    """Has the prepared file of an artwork made at full size."""
+    _want("make_prepared_file", [(str(artwork_id), revision)], after_seconds)
 
 
-def _send(name: str, arguments: tuple[str | int, ...], after_seconds: float) -> None:
-    current_app.tasks[name].apply_async(arguments, countdown=after_seconds)
+def send(kind: str, arguments: Iterable[Argument], after_seconds: float = 0.0) -> bool:
+    """Tells the workers of a job; False where the queue cannot be reached, which costs time and nothing else."""
+    try:
+        current_app.tasks[f"fitzle.apps.jobs.tasks.{kind}"].apply_async(tuple(arguments), countdown=after_seconds)
+    except OperationalError as error:
+        log.warning("the queue cannot be reached: %s", error)
+        return False
+    return True
+
+
+def subject_of(arguments: Iterable[Argument]) -> str:
+    """What makes a job of a kind the same as another one."""
+    return ":".join(str(argument) for argument in arguments)
+
+
+def _want(kind: str, wanted: Iterable[tuple[Argument, ...]], after_seconds: float = 0.0) -> None:
+    now = timezone.now()
+    due = now + timedelta(seconds=after_seconds)
+    jobs = [
+        Job(
+            kind=kind, subject=subject_of(arguments), arguments=list(arguments), wanted=uuid.uuid4().hex,
+            wanted_at=now, due_at=due, sent_at=now, attempts=0,
+        )
+        for arguments in sorted(set(wanted))  # in one order, so that no two transactions wait for each other
+    ]  # fmt: skip
+    if not jobs:
+        return
+    Job.objects.bulk_create(
+        jobs,
+        update_conflicts=True,
+        update_fields=["wanted", "wanted_at", "due_at", "sent_at", "attempts", "message"],
+        batch_size=500,
+    )
+    for job in jobs:
+        transaction.on_commit(partial(send, kind, tuple(job.arguments), after_seconds))

@@ -8,15 +8,17 @@ from typing import TYPE_CHECKING, Any
 from celery.signals import task_failure
 from django.conf import settings
 from django.core.exceptions import PermissionDenied
-from django.db import close_old_connections, connection
+from django.db import close_old_connections, connection, transaction
 from django.http import Http404
 
 from fitzle.apps.accounts.access import Capability, access_again
 from fitzle.apps.artwork.clips import best_moment, end_unproposed, note_stills, propose_stills, usable
 from fitzle.apps.artwork.intake import end_unread, filled, keep_apart, settle_newer, take_in
 from fitzle.apps.artwork.library import artwork_named
-from fitzle.apps.artwork.preparing import end_unmade, made_again, make_costly_steps, make_prepared
+from fitzle.apps.artwork.preparing import end_unmade, made_again, make_costly_steps, make_prepared, settle_prepared
+from fitzle.apps.jobs import leases
 from fitzle.apps.jobs.bounds import bounded_task
+from fitzle.apps.jobs.queue import make_later, prepare_later, propose_later, read_later, write_prepared_later
 from fitzle.apps.pieces.actions import bring_into, place_artwork
 from fitzle.apps.pieces.making import end_unmade_file, make_file
 from fitzle.apps.pieces.uses import fits_showing
@@ -35,17 +37,15 @@ def take_in_artwork(artwork_id: str) -> None:
     artwork = take_in(artwork_id)
     if artwork is None or artwork.state != "ready":
         return
-    if artwork.origin.get("replaces"):
-        _replace(artwork)
-        return
-    if usable(artwork):
-        propose_clip_stills.delay(artwork_id)
-        return
-    try:
-        if artwork.known_facts["kind"] != "clip":  # an animation of drawings is kept, and stands nowhere yet
-            _fill(artwork)
-    finally:
-        filled(artwork)
+    with transaction.atomic():  # what follows from it is done once, or not yet
+        if artwork.origin.get("replaces"):
+            _replace(artwork)
+        elif usable(artwork):
+            propose_later(artwork_id)
+        else:
+            if artwork.known_facts["kind"] != "clip":  # an animation of drawings is kept, and stands nowhere yet
+                _fill(artwork)
+            filled(artwork)
 
 
 def _replace(newer: Artwork) -> None:
@@ -60,10 +60,9 @@ def _replace(newer: Artwork) -> None:
         return
     revision = made_again(target)
     if revision:
-        make_costly.delay(str(target.pk), revision)
-        return
-    for fit in fits_showing(target.workspace, str(target.pk)):
-        make_fit_file.delay(str(fit.pk))
+        prepare_later(target.pk, revision)
+    else:
+        make_later(fit.pk for fit in fits_showing(target.workspace, str(target.pk)))
 
 
 @bounded_task(memory_bytes=settings.WORKER_INTAKE_BYTES)
@@ -72,12 +71,11 @@ def propose_clip_stills(artwork_id: str) -> None:
     clip = artwork_named(artwork_id)
     if clip is None or not usable(clip):
         return
-    try:
-        propose_stills(clip)
+    propose_stills(clip)
+    with transaction.atomic():
         if clip.targets:
             [still] = note_stills(clip, clip.created_by, [best_moment(clip)], clip.targets)
-            take_in_artwork.delay(str(still.pk))
-    finally:
+            read_later(still.pk)
         filled(clip)
 
 
@@ -105,16 +103,19 @@ def make_costly(artwork_id: str, revision: int) -> None:
     """Makes what the preview of a preparation waits for, and has the file at full size made after it."""
     artwork = artwork_named(artwork_id)
     if artwork and make_costly_steps(artwork, revision):
-        make_prepared_file.apply_async((artwork_id, revision), countdown=SETTLED_SECONDS)
+        write_prepared_later(artwork_id, revision, SETTLED_SECONDS)
 
 
 @bounded_task(**INTAKE)
 def make_prepared_file(artwork_id: str, revision: int) -> None:
     """Makes an artwork's prepared file, unless its steps have changed since, and the files of all that show it."""
     artwork = artwork_named(artwork_id)
-    if artwork and make_prepared(artwork, revision):
-        for fit in fits_showing(artwork.workspace, artwork_id):
-            make_fit_file.delay(str(fit.pk))
+    prepared = make_prepared(artwork, revision) if artwork else None
+    if artwork is None or prepared is None:
+        return
+    with transaction.atomic():
+        if settle_prepared(artwork, revision, prepared):
+            make_later(fit.pk for fit in fits_showing(artwork.workspace, artwork_id))
 
 
 @bounded_task()
@@ -141,3 +142,4 @@ def end_what_it_left(sender: Any = None, args: Any = (), **_: Any) -> None:
     if not connection.in_atomic_block:
         close_old_connections()  # the parent may not have used its own for hours
     ended(*args)
+    leases.end(sender.kind, args)

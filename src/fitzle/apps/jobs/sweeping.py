@@ -1,0 +1,67 @@
+"""Sending again what is wanted and neither queued nor running: after a queue, a worker or a machine was lost."""
+
+from __future__ import annotations
+
+import logging
+import threading
+import time
+from datetime import timedelta
+from typing import Any
+
+from celery import current_app
+from django.conf import settings
+from django.db import close_old_connections
+from django.db.utils import Error as DatabaseError
+from django.utils import timezone
+from kombu.exceptions import OperationalError
+from redis.exceptions import RedisError
+
+from fitzle.apps.jobs.models import Job
+from fitzle.apps.jobs.queue import send
+
+log = logging.getLogger(__name__)
+EVERY_SECONDS = 5.0
+SENT_FOR = timedelta(seconds=10)  # so long a message may take from the commit into the queue
+AT_ONCE = 200
+
+
+def sweep() -> int:
+    """Sends waiting jobs again where nothing is queued any more; gives how many."""
+    now = timezone.now()
+    Job.objects.exclude(owner="").filter(leased_until__lt=now).update(owner="", leased_until=None, sent_at=None)
+    waiting = Job.objects.filter(owner="", due_at__lte=now).exclude(sent_at__gte=now - SENT_FOR).order_by("pk")
+    jobs = list(waiting[:AT_ONCE])
+    if not jobs or queued() > 0:
+        return 0
+    Job.objects.filter(pk__in=[job.pk for job in jobs]).update(sent_at=now)
+    return sum(1 for job in jobs if send(job.kind, job.arguments))
+
+
+def queued() -> int:
+    """How many messages wait in the queue."""
+    with current_app.connection_for_read() as connection:
+        channel: Any = connection.default_channel
+        return sum(int(channel.queue_declare(queue=name).message_count) for name in settings.QUEUES)
+
+
+def oldest_wait_seconds() -> float:
+    """For how long the oldest job that is due has waited; 0 where none waits."""
+    oldest = Job.objects.filter(owner="", due_at__lte=timezone.now()).order_by("due_at").first()
+    return (timezone.now() - oldest.due_at).total_seconds() if oldest else 0.0
+
+
+def sweep_for_ever() -> threading.Thread:
+    """Sweeps in a thread of this process until it ends."""
+    thread = threading.Thread(target=_sweeping, name="sweeper", daemon=True)
+    thread.start()
+    return thread
+
+
+def _sweeping() -> None:
+    while True:
+        try:
+            close_old_connections()
+            sweep()
+        except (DatabaseError, RedisError, OperationalError, OSError) as error:
+            log.warning("what waits could not be looked through: %s", error)
+        time.sleep(EVERY_SECONDS)
