@@ -150,45 +150,73 @@ print("export FITZLE_DB_PASSWORD=" + secrets.token_urlsafe(24))' > "$VAR/secrets
 # Called in the background only: the subshell becomes the server, so that the script itself is its parent.
 tied() { exec setpriv --pdeathsig TERM "$@"; }
 
-start_database() { # start_database PORT [more mariadbd options]
-  local port=$1 data=$VAR/db as=(); shift
+# The sockets of the private servers, in a folder that nobody else may enter: no port, no password on the way, and the
+# same folder again after kill -9. Not below VAR, whose name may be longer than a socket's may be.
+sockets_folder() {
+  local folder; folder=${TMPDIR:-/tmp}/fitzle-$(id -u)-$(printf %s "$VAR" | sha256sum | cut -c1-12)
+  mkdir -p -m 700 "$folder" && [ -O "$folder" ] && [ ! -L "$folder" ] && chmod 700 "$folder" \
+    || fail "the folder $folder belongs to somebody else. Take it away, or set TMPDIR."
+  echo "$folder"
+}
+
+# rotated LOG : keeps what servers said before, up to 20 MB; a start loses nothing.
+rotated() {
+  local log=$1 number
+  [ -f "$log" ] && [ "$(stat -c %s "$log")" -gt 5000000 ] || return 0
+  for number in 3 2 1; do [ -f "$log.$number" ] && mv -f "$log.$number" "$log.$((number + 1))"; done
+  mv -f "$log" "$log.1"
+}
+
+start_database() { # start_database [more mariadbd options]
+  local data=$VAR/db as=() hash
   [ "$(id -u)" -eq 0 ] && as=(--user=root)
-  SOCKETS=$(mktemp -d /tmp/fitzle.XXXXXX)
   if [ ! -d "$data/mysql" ]; then
     rm -rf "$data"
     mariadb-install-db --no-defaults "${as[@]}" --datadir="$data" --auth-root-authentication-method=normal --skip-test-db \
       >"$VAR/db-install.log" 2>&1 || { tail -5 "$VAR/db-install.log" >&2; fail "the database could not be made"; }
   fi
-  cat > "$SOCKETS/init.sql" <<SQL
+  # The server is told the password's hash only (mysql_native_password): no file holds the password but var/secrets.
+  hash=$(printf %s "$FITZLE_DB_PASSWORD" | openssl sha1 -binary | openssl sha1 -r | cut -d' ' -f1 | tr a-f A-F)
+  cat > "$FITZLE_SOCKETS/init.sql" <<SQL
 CREATE DATABASE IF NOT EXISTS fitzle CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;
-CREATE USER IF NOT EXISTS 'fitzle'@'127.0.0.1';
-ALTER USER 'fitzle'@'127.0.0.1' IDENTIFIED BY '$FITZLE_DB_PASSWORD';
-GRANT ALL ON \`fitzle\`.* TO 'fitzle'@'127.0.0.1';
-GRANT ALL ON \`test\\_%\`.* TO 'fitzle'@'127.0.0.1';
-DROP USER IF EXISTS 'root'@'127.0.0.1', 'root'@'::1';
+CREATE USER IF NOT EXISTS 'fitzle'@'localhost';
+ALTER USER 'fitzle'@'localhost' IDENTIFIED BY PASSWORD '*$hash';
+GRANT ALL ON \`fitzle\`.* TO 'fitzle'@'localhost';
+GRANT ALL ON \`test\\_%\`.* TO 'fitzle'@'localhost';
+DROP USER IF EXISTS 'fitzle'@'127.0.0.1', 'root'@'127.0.0.1', 'root'@'::1';
 SQL
-  tied mariadbd --no-defaults "${as[@]}" --datadir="$data" --socket="$SOCKETS/db.sock" --pid-file="$SOCKETS/db.pid" \
-    --port="$port" --bind-address=127.0.0.1 --skip-name-resolve --init-file="$SOCKETS/init.sql" --skip-log-bin \
+  rotated "$VAR/db.log"
+  tied mariadbd --no-defaults "${as[@]}" --datadir="$data" --socket="$FITZLE_SOCKETS/db.sock" --pid-file="$FITZLE_SOCKETS/db.pid" \
+    --skip-networking --init-file="$FITZLE_SOCKETS/init.sql" --skip-log-bin \
     --character-set-server=utf8mb4 --collation-server=utf8mb4_unicode_ci --transaction-isolation=READ-COMMITTED \
     --sql-mode=STRICT_ALL_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION --performance-schema=OFF "$@" \
-    >"$VAR/db.log" 2>&1 &
+    >>"$VAR/db.log" 2>&1 &
   DB_PID=$!
 }
 
-start_redis() { # start_redis PORT
-  tied redis-server --port "$1" --bind 127.0.0.1 --dir "$VAR" --save "" --databases 64 --appendonly no --maxmemory 256mb \
-    --maxmemory-policy volatile-lru --daemonize no >"$VAR/redis.log" 2>&1 &
+# What waits in the queue is on the disk within a second; what is wanted stands in the database anyway.
+start_redis() { # start_redis [more redis options]
+  rotated "$VAR/redis.log"
+  tied redis-server --port 0 --unixsocket "$FITZLE_SOCKETS/redis.sock" --unixsocketperm 700 --dir "$VAR" --save "" --databases 64 \
+    --appendonly yes --appendfsync everysec --maxmemory 256mb --maxmemory-policy volatile-lru --daemonize no "$@" \
+    >>"$VAR/redis.log" 2>&1 &
   REDIS_PID=$!
 }
 
-wait_port() { # wait_port PORT PID NAME LOG
-  local tries=0
-  while port_free "$1"; do
-    kill -0 "$2" 2>/dev/null || { tail -5 "$4" >&2; fail "$3 did not start; see ${4#"$ROOT"/}"; }
-    tries=$((tries + 1)); [ $tries -gt 300 ] && fail "$3 did not answer within 30 s"
+# wait_answer PID NAME LOG COMMAND… : until the command succeeds; fails where the process ends before.
+wait_answer() {
+  local pid=$1 name=$2 log=$3 tries=0; shift 3
+  until "$@" >/dev/null 2>&1; do
+    kill -0 "$pid" 2>/dev/null || { tail -5 "$log" >&2; fail "$name did not start; see ${log#"$ROOT"/}"; }
+    tries=$((tries + 1)); [ $tries -gt 300 ] && fail "$name did not answer within 30 s"
     sleep 0.1
   done
 }
+wait_database() {
+  wait_answer "$DB_PID" "The database" "$VAR/db.log" \
+    env MYSQL_PWD="$FITZLE_DB_PASSWORD" mariadb --no-defaults --socket="$FITZLE_SOCKETS/db.sock" --user=fitzle -e "SELECT 1"
+}
+wait_redis() { wait_answer "$REDIS_PID" "The queue" "$VAR/redis.log" redis-cli -s "$FITZLE_SOCKETS/redis.sock" ping; }
 
 # Pictures of many sizes leave the C library's heap full of holes: 500 different renders grew a web process to 390 MB.
 # With large pictures in maps of their own, given back at once, it stays below 300 MB. Lower thresholds cost time.

@@ -36,6 +36,7 @@ def _own_files(request: pytest.FixtureRequest, tmp_path: Path, settings: Any) ->
     from django.core.cache import cache
 
     from fitzle.config.celery import app
+    from fitzle.config.servers import cache_address
 
     settings.STORAGES = {
         **settings.STORAGES,
@@ -43,7 +44,7 @@ def _own_files(request: pytest.FixtureRequest, tmp_path: Path, settings: Any) ->
     }
     # Argon2 takes 100 MB and a tenth of a second on purpose, for each of two people in most tests.
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher", *settings.PASSWORD_HASHERS]
-    location = f"{settings.REDIS_URL}/{redis_database() + 1}"
+    location = cache_address(redis_database() + 1)
     settings.CACHES = {"default": {**settings.CACHES["default"], "LOCATION": location}}
     app.conf.task_always_eager = True
     app.conf.task_eager_propagates = True

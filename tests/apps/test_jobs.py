@@ -14,7 +14,7 @@ from fitzle.apps.jobs import leases, queue, sweeping, tasks
 from fitzle.apps.jobs.bounds import WorkersLost
 from fitzle.apps.jobs.models import Job
 from fitzle.apps.pieces.models import Fit, Judgement, Rendition
-from tests.apps.helpers import Bring, wall_proofs
+from tests.apps.helpers import Bring, send, wall_proofs
 from tests.make import disc, saved, svg
 
 pytestmark = pytest.mark.django_db
@@ -208,12 +208,10 @@ def test_an_edit_is_saved_while_the_queue_is_away(
         raise QueueAway("connection refused")
 
     monkeypatch.setattr(type(current_app.tasks["fitzle.apps.jobs.tasks.make_fit_file"]), "apply_async", away)
-    body = {"revision": 1, "step": "x", "changes": [], "values": [{"part": "ground", "field": "fill", "value": None}]}
+    changes = [{"act": "set", "part": "mark", "field": "padding", "value": {"value": 3, "unit": "%"}}]
+    body = {"revision": fit.piece.revision, "step": "padding", "changes": changes}
     with run(execute=True):
-        answer = signed_in.patch(f"/api/workspaces/juno/fits/{fit.pk}", body, content_type="application/json")
-    assert answer.status_code in (200, 422), answer.content
-    with run(execute=True):
-        queue.make_later([fit.pk])
+        assert send(signed_in, "patch", f"workspaces/juno/fits/{fit.pk}", body).status_code == 200
     assert Job.objects.get().kind == "make_fit_file"
 
 

@@ -35,8 +35,8 @@ def connected() -> Any:
     """The database server."""
     import MySQLdb
 
-    port, password = int(os.environ["FITZLE_DB_PORT"]), os.environ["FITZLE_DB_PASSWORD"]
-    return MySQLdb.connect(host="127.0.0.1", port=port, user="fitzle", password=password)
+    socket_, password = os.environ["FITZLE_SOCKETS"] + "/db.sock", os.environ["FITZLE_DB_PASSWORD"]
+    return MySQLdb.connect(unix_socket=socket_, user="fitzle", password=password)
 
 
 def fresh_database(name: str) -> None:

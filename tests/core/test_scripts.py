@@ -37,15 +37,17 @@ def test_a_taken_web_port_is_said_with_the_way_out(tmp_path: Path, taken_port: i
     assert "./start --port 8701" in done.stderr
 
 
-@pytest.mark.parametrize(("variable", "words"), [("FITZLE_DB_PORT", "database"), ("FITZLE_REDIS_PORT", "queue")])
-def test_a_taken_server_port_is_said_with_its_variable(
-    tmp_path: Path, taken_port: int, variable: str, words: str
-) -> None:
-    ports = {"FITZLE_DB_PORT": "0", "FITZLE_REDIS_PORT": "0", variable: str(taken_port)}
-    done = start(tmp_path, "--setup", **ports)
+def test_a_folder_for_sockets_that_is_not_ours_is_not_used(tmp_path: Path) -> None:
+    """Whoever could write there could answer in the place of the database."""
+    import hashlib
+
+    (tmp_path / "tmp").mkdir()
+    name = f"fitzle-{os.getuid()}-{hashlib.sha256(str(tmp_path / 'var').encode()).hexdigest()[:12]}"
+    (tmp_path / "elsewhere").mkdir()
+    (tmp_path / "tmp" / name).symlink_to(tmp_path / "elsewhere")
+    done = start(tmp_path, "--setup", TMPDIR=str(tmp_path / "tmp"))
     assert done.returncode == 1
-    assert f"({words})" in done.stderr
-    assert f"{variable}=" in done.stderr
+    assert "belongs to somebody else" in done.stderr
 
 
 @pytest.mark.parametrize(
@@ -61,7 +63,7 @@ def test_help_names_every_environment_variable_that_start_reads(tmp_path: Path) 
     import re
 
     text = (ROOT / "start").read_text() + (ROOT / "src/fitzle/config/settings.py").read_text()
-    read = set(re.findall(r"(FITZLE_(?:PORT|DB_PORT|REDIS_PORT|VAR|WORKERS|HOSTS|HTTPS|UPLOAD_\w+))", text))
+    read = set(re.findall(r"(FITZLE_(?:PORT|VAR|WORKERS|HOSTS|HTTPS|UPLOAD_\w+))", text))
     said = start(tmp_path, "--help").stdout
     assert all(name in said for name in read)
 

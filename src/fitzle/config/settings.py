@@ -6,6 +6,8 @@ from socket import gethostname
 
 from csp.constants import NONCE, NONE, SELF
 
+from fitzle.config.servers import cache_address, database_place, queue_address
+
 ROOT = Path(__file__).resolve().parents[3]
 VAR = Path(os.environ.get("FITZLE_VAR", ROOT / "var"))
 
@@ -59,8 +61,7 @@ DATABASES = {
         "NAME": os.environ.get("FITZLE_DB_NAME", "fitzle"),
         "USER": "fitzle",
         "PASSWORD": os.environ.get("FITZLE_DB_PASSWORD", ""),
-        "HOST": "127.0.0.1",
-        "PORT": os.environ.get("FITZLE_DB_PORT", "33071"),
+        **database_place(),
         "CONN_MAX_AGE": 60,
         "CONN_HEALTH_CHECKS": True,
         "OPTIONS": {"charset": "utf8mb4", "isolation_level": "read committed"},
@@ -69,19 +70,23 @@ DATABASES = {
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
-REDIS_URL = f"redis://127.0.0.1:{os.environ.get('FITZLE_REDIS_PORT', '63791')}"
 QUEUE_DATABASE = int(os.environ.get("FITZLE_REDIS_DATABASE", "0"))  # tests run several of Fitzle on one Redis
 CACHE_DATABASE = QUEUE_DATABASE + 1
 CACHES = {
     "default": {
-        "BACKEND": "django.core.cache.backends.redis.RedisCache",
-        "LOCATION": f"{REDIS_URL}/{CACHE_DATABASE}",
+        "BACKEND": "fitzle.config.cache.ForgivingRedisCache",
+        "LOCATION": cache_address(CACHE_DATABASE),
         "KEY_PREFIX": "fitzle",
         "TIMEOUT": 7 * 24 * 3600,
+        "OPTIONS": {
+            "serializer": "fitzle.config.cache.PlainSerializer",
+            "socket_connect_timeout": 0.5,
+            "socket_timeout": 1,
+        },
     }
 }
 
-CELERY_BROKER_URL = f"{REDIS_URL}/{QUEUE_DATABASE}"
+CELERY_BROKER_URL = queue_address(QUEUE_DATABASE)
 CELERY_TASK_IGNORE_RESULT = True
 QUEUES = ("intake", "files")
 CELERY_TASK_DEFAULT_QUEUE = "files"

@@ -6,7 +6,6 @@ from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.conf import settings
-from django.core.cache import cache
 from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from ninja import File, Form, Path, Router, Status
@@ -14,7 +13,7 @@ from ninja.files import UploadedFile
 
 from fitzle.apps.accounts.access import Capability, access_to, workspace_to_see
 from fitzle.apps.api.artwork_views import artwork_view, list_view
-from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
+from fitzle.apps.api.pictures import Picture, download, held_picture, hold_picture, immutable_picture, width_allowed
 from fitzle.apps.api.schemas import (
     ArtworkOut,
     Description,
@@ -125,10 +124,10 @@ def artwork_picture(
     width = width_allowed(width)
     content = found.content.sha256
     held = f"artwork/{space.pk}/{content}/{width}"
-    picture = cache.get(held)
+    picture = held_picture(held)
     if picture is None:
-        picture = _drawn(found, width)
-        cache.set(held, picture)
+        picture = Picture(*_drawn(found, width))
+        hold_picture(held, picture)
     answer = immutable_picture(*picture)
     if key != content[:20]:
         answer["Cache-Control"] = "no-store"

@@ -6,12 +6,11 @@ from base64 import b64encode
 from typing import TYPE_CHECKING, NamedTuple
 from uuid import UUID
 
-from django.core.cache import cache
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Path, Router, Status
 
 from fitzle.apps.accounts.access import access_to, workspace_to_see
-from fitzle.apps.api.pictures import immutable_picture, width_allowed
+from fitzle.apps.api.pictures import Picture, held_picture, hold_picture, immutable_picture, width_allowed
 from fitzle.apps.api.schemas import Edit, FitOut, Message, StalePiece
 from fitzle.apps.api.views import fit_view
 from fitzle.apps.deliveries.delivering import last_delivered_keys
@@ -85,7 +84,7 @@ def proof(
     space = workspace_to_see(request.user, workspace)
     width, shown = width_allowed(width), Shown(only, without, as_drawn)
     found = fit_of(space, fit)
-    held = cache.get(_proof_key(space, key, width, shown)) if key else None
+    held = held_picture(_proof_key(space, key, width, shown)) if key else None
     if held:
         return immutable_picture(*held)
     opened = open_fit(space, found)
@@ -107,10 +106,10 @@ def _proof_key(space: Workspace, key: str, width: int, shown: Shown) -> str:
     return f"proof/{space.pk}/{key}/{width}/{shown.only}/{shown.without}/{shown.as_drawn:d}"
 
 
-def _proof(space: Workspace, opened: OpenFit, width: int, shown: Shown) -> tuple[bytes, str]:
+def _proof(space: Workspace, opened: OpenFit, width: int, shown: Shown) -> Picture:
     """The picture and its media type, drawn once for each state and width."""
     key = _proof_key(space, opened.proof_key, width, shown)
-    held = cache.get(key)
+    held = held_picture(key)
     if held is None:
         plan = decided(space, opened).plan
         if shown.only:
@@ -119,9 +118,9 @@ def _proof(space: Workspace, opened: OpenFit, width: int, shown: Shown) -> tuple
             plan = without_parts(plan, shown.without.split(","))
         if shown.as_drawn:
             plan = off_the_grid(plan)
-        held = proof_bytes(plan, opened.planned.sources(opened.sources(preview=True)), width)
-        cache.set(key, held)
-    return held[0], held[1]
+        held = Picture(*proof_bytes(plan, opened.planned.sources(opened.sources(preview=True)), width))
+        hold_picture(key, held)
+    return held
 
 
 def view_of(space: Workspace, fit: Fit, proof_width: int | None = None) -> FitOut:

@@ -2,12 +2,21 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, NamedTuple
 from urllib.parse import quote
 
+from django.core.cache import cache
 from django.core.files.base import File
 from django.http import FileResponse, HttpResponse
 from django.http.response import HttpResponseBase
+
+
+class Picture(NamedTuple):
+    """A file to be shown."""
+
+    data: bytes
+    media_type: str
+
 
 WIDEST_PX = 2400
 A_YEAR = 31_536_000
@@ -16,6 +25,20 @@ A_YEAR = 31_536_000
 def width_allowed(width: int) -> int:
     """A width that a screen may ask for."""
     return min(max(width, 1), WIDEST_PX)
+
+
+def held_picture(key: str) -> Picture | None:
+    """A picture that the cache holds, with its media type; None where it holds none."""
+    held = cache.get(key)
+    if not isinstance(held, bytes):
+        return None
+    media_type, _, data = held.partition(b"\n")
+    return Picture(data, media_type.decode())
+
+
+def hold_picture(key: str, picture: Picture) -> None:
+    """Has the cache hold a picture: its media type in a line, then its bytes."""
+    cache.set(key, picture.media_type.encode() + b"\n" + picture.data)
 
 
 def immutable_picture(data: bytes, media_type: str) -> HttpResponse:
