@@ -23,15 +23,18 @@ FOCUS = {"misty-street.jpg": (0.35, 0.75)}
 
 
 def load() -> None:
-    """Makes the workspace unless it is there."""
+    """Makes the workspace unless it is there: all of it or, where this is ended in the middle, nothing."""
+    from django.db import transaction
+
     from fitzle.apps.accounts.access import found_workspace
     from fitzle.apps.accounts.models import User, Workspace
 
     if Workspace.objects.filter(slug=SLUG).exists():
         return
-    owner = User.objects.create_user(EMAIL, PASSWORD, "Juno Marsh")
-    workspace = found_workspace(name="Ottermoor Cycle Works", slug=SLUG, owner=owner, house_style=HOUSE_STYLE)
-    fill(workspace, owner)
+    with transaction.atomic():
+        owner = User.objects.create_user(EMAIL, PASSWORD, "Juno Marsh")
+        workspace = found_workspace(name="Ottermoor Cycle Works", slug=SLUG, owner=owner, house_style=HOUSE_STYLE)
+        fill(workspace, owner)
 
 
 def fill(workspace: Any, owner: Any) -> None:

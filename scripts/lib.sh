@@ -216,6 +216,8 @@ wait_database() {
   wait_answer "$DB_PID" "The database" "$VAR/db.log" \
     env MYSQL_PWD="$FITZLE_DB_PASSWORD" mariadb --no-defaults --socket="$FITZLE_SOCKETS/db.sock" --user=fitzle -e "SELECT 1"
 }
+wait_port() { wait_answer "$2" "$3" "$4" port_taken "$1"; } # wait_port PORT PID NAME LOG
+port_taken() { ! port_free "$1"; }
 wait_redis() { wait_answer "$REDIS_PID" "The queue" "$VAR/redis.log" redis-cli -s "$FITZLE_SOCKETS/redis.sock" ping; }
 
 # Pictures of many sizes leave the C library's heap full of holes: 500 different renders grew a web process to 390 MB.

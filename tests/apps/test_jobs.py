@@ -222,3 +222,21 @@ def test_how_long_work_waits_is_known(fit: Fit, sent: list) -> None:
     assert 39 < sweeping.oldest_wait_seconds() < 60
     leases.take("make_fit_file", (str(fit.pk),), 60)
     assert sweeping.oldest_wait_seconds() == 0
+
+
+def test_a_process_that_died_is_not_held_against_the_file_at_once(fit: Fit, signed_in: Any, sent: list) -> None:
+    from billiard.exceptions import WorkerLostError
+    from celery.signals import task_failure
+
+    Rendition.objects.all().delete()
+    queue.make_later([fit.pk])
+    told = {"sender": tasks.make_fit_file, "args": [str(fit.pk)], "kwargs": {}, "exception": WorkerLostError("9")}
+    for crash in (1, 2):
+        assert leases.take("make_fit_file", told["args"], 60)
+        task_failure.send(**told)
+        assert sent == [("make_fit_file", (str(fit.pk),))] * crash, "another process tries it"
+        assert wall_proofs(signed_in, "juno")["Test place"]["state"] == "working"
+    assert leases.take("make_fit_file", told["args"], 60)
+    task_failure.send(**told)
+    assert not Job.objects.exists()
+    assert wall_proofs(signed_in, "juno")["Test place"]["state"] == "failed"

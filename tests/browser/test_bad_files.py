@@ -57,16 +57,15 @@ def ticks(pid: int) -> int:
     return int(Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[11])
 
 
-def test_when_a_worker_is_killed_its_file_ends_in_words_and_another_worker_goes_on(
+def test_when_a_worker_is_killed_another_one_reads_its_file(
     person: Person, running: Running
 ) -> None:
     """A picture that takes seconds to read; the process that reads it is killed as the system does without memory."""
-    slow = Image.effect_noise((7000, 7000), 60).convert("RGB")
+    slow = Image.effect_noise((5000, 5000), 60).convert("RGB")
     person.go("/w/ottermoor/artwork")
     person.sees("artworks")
     person.drop(person.find("//main"), "heavy.tiff", saved(slow, "JPEG", quality=30, progressive=True))
     person.wait(lambda: (entry := found(person, "heavy.tiff")) and entry["state"] == "reading", "the reading")
     os.kill(person.wait(lambda: busy_child(running.worker), "a busy worker"), signal.SIGKILL)
-    entry = person.wait(lambda: (one := found(person, "heavy.tiff")) and one["state"] == "failed" and one, "its end")
-    assert "used up its time or memory" in entry["message"]
+    person.wait(lambda: (one := found(person, "heavy.tiff")) and one["state"] == "ready", "its end")
     assert brought(person, "next.png", saved(photo(90, 60), "PNG"))

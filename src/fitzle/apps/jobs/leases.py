@@ -15,6 +15,7 @@ from fitzle.apps.jobs.models import Job
 from fitzle.apps.jobs.queue import Argument, send, subject_of
 
 MOST_ATTEMPTS = 10  # whole workers that died over one job before it is given up
+MOST_CRASHES = 3  # processes that died over one job, on their own or by somebody's hand
 GRACE = timedelta(seconds=20)  # after the time limit: by then the task was ended
 
 
@@ -74,6 +75,17 @@ def put_off(lease: Lease, message: str, seconds: float) -> None:
         owner="", leased_until=None, sent_at=None, due_at=timezone.now() + timedelta(seconds=seconds),
         attempts=0, message=message,
     )  # fmt: skip
+
+
+def try_again(kind: str, arguments: tuple[Argument, ...]) -> bool:
+    """Gives back a job whose process died: somebody may have ended it, or the job itself did. False after the third."""
+    jobs = Job.objects.filter(kind=kind, subject=subject_of(arguments))
+    if not jobs.filter(crashes__lt=MOST_CRASHES - 1).update(
+        owner="", leased_until=None, sent_at=timezone.now(), crashes=F("crashes") + 1
+    ):
+        return False
+    send(kind, arguments)
+    return True
 
 
 def end(kind: str, arguments: Iterable[Argument]) -> None:

@@ -10,6 +10,7 @@ class Job(models.Model):
 
     `wanted` changes each time it is wanted again, so that a job that was wanted anew while it ran runs once more.
     `owner` is the lease of the worker that runs it; empty while it waits. A lease ends at `leased_until`.
+    `attempts` are leases that were taken, `crashes` those of them whose process died.
     """
 
     kind = models.CharField(max_length=40)
@@ -22,6 +23,7 @@ class Job(models.Model):
     owner = models.CharField(max_length=120, blank=True, default="")
     leased_until = models.DateTimeField(null=True)
     attempts = models.PositiveSmallIntegerField(default=0)
+    crashes = models.PositiveSmallIntegerField(default=0)
     message = models.TextField(blank=True, default="")
 
     class Meta:

@@ -79,7 +79,7 @@ def _want(kind: str, wanted: Iterable[tuple[Argument, ...]], after_seconds: floa
     Job.objects.bulk_create(
         jobs,
         update_conflicts=True,
-        update_fields=["wanted", "wanted_at", "due_at", "sent_at", "attempts", "message"],
+        update_fields=["wanted", "wanted_at", "due_at", "sent_at", "attempts", "crashes", "message"],
         batch_size=500,
     )
     for job in jobs:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
+from billiard.exceptions import WorkerLostError
 from celery.signals import task_failure
 from django.conf import settings
 from django.core.exceptions import PermissionDenied
@@ -134,12 +135,17 @@ _ENDED: dict[str, Callable[..., None]] = {
 
 
 @task_failure.connect
-def end_what_it_left(sender: Any = None, args: Any = (), **_: Any) -> None:
-    """Ends, in words, what a task left because its process died or was out of time; then this runs in the parent."""
+def end_what_it_left(sender: Any = None, args: Any = (), exception: Any = None, **_: Any) -> None:
+    """Ends, in words, what a task left because it was out of time or memory; runs in the parent where the process died.
+
+    A process that died is not held against the file at once: another one tries it again.
+    """
     ended = _ENDED.get(getattr(sender, "name", ""))
     if ended is None:
         return
     if not connection.in_atomic_block:
         close_old_connections()  # the parent may not have used its own for hours
+    if isinstance(exception, WorkerLostError) and leases.try_again(sender.kind, tuple(args)):
+        return
     ended(*args)
     leases.end(sender.kind, args)

@@ -25,6 +25,7 @@ class Migration(migrations.Migration):
                 ('owner', models.CharField(blank=True, default='', max_length=120)),
                 ('leased_until', models.DateTimeField(null=True)),
                 ('attempts', models.PositiveSmallIntegerField(default=0)),
+                ('crashes', models.PositiveSmallIntegerField(default=0)),
                 ('message', models.TextField(blank=True, default='')),
             ],
             options={

@@ -1,0 +1,1 @@
+"""A whole Fitzle is killed at random; nothing is stuck or lost afterwards."""
