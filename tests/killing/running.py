@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import hashlib
 import os
 import random
 import signal
@@ -54,14 +55,16 @@ class Running:
             connection.close()
 
     def processes(self) -> dict[int, str]:
-        """All processes with this data folder, by their command lines."""
+        """All processes with this data folder, by their command lines; Redis writes over its environment."""
         found, mark = {}, f"FITZLE_VAR={self.folder}".encode()
+        sockets = hashlib.sha256(str(self.folder).encode()).hexdigest()[:12].encode()
         for entry in Path("/proc").iterdir():
             if not entry.name.isdigit() or int(entry.name) == os.getpid():
                 continue
             with contextlib.suppress(OSError):
-                if mark in (entry / "environ").read_bytes().split(b"\0"):
-                    found[int(entry.name)] = (entry / "cmdline").read_bytes().replace(b"\0", b" ").decode()
+                line = (entry / "cmdline").read_bytes()
+                if sockets in line or mark in (entry / "environ").read_bytes().split(b"\0"):
+                    found[int(entry.name)] = line.replace(b"\0", b" ").decode()
         return found
 
     def kill_something(self, chance: random.Random) -> str:
