@@ -57,9 +57,7 @@ def ticks(pid: int) -> int:
     return int(Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[11])
 
 
-def test_when_a_worker_is_killed_another_one_reads_its_file(
-    person: Person, running: Running
-) -> None:
+def test_when_a_worker_is_killed_another_one_reads_its_file(person: Person, running: Running) -> None:
     """A picture that takes seconds to read; the process that reads it is killed as the system does without memory."""
     slow = Image.effect_noise((5000, 5000), 60).convert("RGB")
     person.go("/w/ottermoor/artwork")

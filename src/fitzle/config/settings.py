@@ -32,6 +32,7 @@ INSTALLED_APPS = [
     "fitzle.apps.jobs",
 ]
 MIDDLEWARE = [
+    "fitzle.apps.api.plain_errors.PlainErrorsMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "fitzle.apps.api.limits.BodyLimitMiddleware",

@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 from datetime import datetime
+from typing import Annotated
 from uuid import UUID
 
 from ninja import Schema
+from pydantic import Field
 
 from fitzle.core.fit.state import FitState
+
+MOST_AT_ONCE = 500  # fits in one delivery
 
 
 class NamedFile(Schema):
@@ -59,5 +63,5 @@ class ReadyOut(Schema):
 class Deliver(Schema):
     """Fits to deliver; none means all that would be accepted, `changed` only those that changed since."""
 
-    fits: list[UUID] | None = None
+    fits: Annotated[list[UUID], Field(max_length=MOST_AT_ONCE)] | None = None
     changed: bool = False

@@ -7,7 +7,7 @@ from typing import Any
 from django.core.exceptions import PermissionDenied
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
-from ninja.errors import AuthenticationError, ValidationError
+from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.security import SessionAuth
 
 from fitzle.apps.api import (
@@ -25,6 +25,8 @@ from fitzle.apps.api import (
     versions,
     wall,
 )
+from fitzle.apps.api.parsing import StrictParser
+from fitzle.apps.api.plain_errors import answer_for
 from fitzle.apps.api.preparation import preparation_view
 from fitzle.apps.api.preparation_schemas import StaleSteps
 from fitzle.apps.api.schemas import ClashOut, StalePiece
@@ -34,7 +36,7 @@ from fitzle.apps.files.errors import DamagedFileError, StorageFullError
 from fitzle.apps.pieces.saving import StaleRevision
 from fitzle.core.errors import FitzleError
 
-api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, openapi_url=None)
+api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, openapi_url=None, parser=StrictParser())
 api.add_router("/session", session.router)
 for module in (
     wall,
@@ -55,6 +57,20 @@ for module in (
 
 def _answer(request: HttpRequest, message: str, status: int, **more: Any) -> HttpResponse:
     return api.create_response(request, {"message": message, **more}, status=status)
+
+
+@api.exception_handler(HttpError)
+def _on_unreadable(request: HttpRequest, error: HttpError) -> HttpResponse:
+    """A body that the parser refused; its own words stand in the cause."""
+    cause = error.__cause__
+    if isinstance(cause, FitzleError):
+        return _answer(request, cause.message, 422)
+    return _answer(request, str(error), error.status_code)
+
+
+@api.exception_handler(Exception)
+def _on_anything(request: HttpRequest, error: Exception) -> HttpResponse:
+    return answer_for(error)
 
 
 @api.exception_handler(FitzleError)

@@ -50,8 +50,10 @@ class Me(Schema):
 
 
 class SignIn(Schema):
-    email: str
-    password: str
+    """A mail address (RFC 5321, 4.5.3.1: at most 254 letters) and a password."""
+
+    email: Annotated[str, Field(max_length=254)]
+    password: Annotated[str, Field(max_length=1000)]
 
 
 class AlikeOut(Schema):

@@ -136,8 +136,23 @@ def _there(data: bytes | None) -> bytes:
 
 def ready_by_id(workspace: Workspace, ids: Iterable[str]) -> dict[str, Artwork]:
     """Those of these artworks that are ready and can be drawn: a clip must give a still first."""
-    ready = Artwork.objects.filter(workspace=workspace, pk__in=list(ids), state=State.READY).exclude(facts__kind="clip")
+    known = [key for key in ids if _is_id(key)]
+    ready = Artwork.objects.filter(workspace=workspace, pk__in=known, state=State.READY).exclude(facts__kind="clip")
     return {str(entry.pk): entry for entry in ready}
+
+
+def require_ready(workspace: Workspace, ids: Iterable[str]) -> None:
+    """Raises ArtworkError where one of these is no artwork of the workspace that can be drawn."""
+    wanted = set(ids)
+    if wanted and wanted != ready_by_id(workspace, wanted).keys():
+        raise ArtworkError("this artwork is not in this workspace, or not ready", advice="Choose another one.")
+
+
+def _is_id(text: str) -> bool:
+    try:
+        return str(UUID(text)) == text
+    except ValueError:
+        return False
 
 
 def facts_of(artwork: Artwork) -> ArtworkFacts:

@@ -16,7 +16,7 @@ from fitzle.apps.pieces.opening import OpenFit, open_fits
 @action(Capability.CHANGE)
 def deliver_these(access: Access, fit_ids: list[UUID]) -> Delivery:
     """Hands over the files of these fits; raises FitzleError when one of them has none that would be accepted."""
-    fits = open_fits(access.workspace, [fit_of(access.workspace, fit) for fit in fit_ids])
+    fits = open_fits(access.workspace, [fit_of(access.workspace, fit) for fit in dict.fromkeys(fit_ids)])
     return _handed_over(access, fits)
 
 

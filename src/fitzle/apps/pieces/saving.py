@@ -9,8 +9,9 @@ from uuid import UUID
 from django.db import transaction
 from django.http import Http404
 
+from fitzle.apps.artwork.library import require_ready
 from fitzle.apps.pieces.models import Piece, PieceRevision, PieceState
-from fitzle.apps.pieces.uses import note_uses_of_piece, only_artwork_of
+from fitzle.apps.pieces.uses import artworks_anywhere, note_uses_of_piece, only_artwork_of
 from fitzle.core.findings import Frozen
 from fitzle.core.piece.changes import AnyChange, Change, apply_changes, clashes, value_of
 from fitzle.core.piece.document import Piece as Document
@@ -64,6 +65,7 @@ def save_changes(piece: Piece, user: User | None, base_revision: int, changes: S
     """Applies changes that were made on `base_revision`.
 
     Changes to fields that nobody else touched since are merged; otherwise StaleRevision is raised and nothing saved.
+    Raises ArtworkError where they bring in artwork that the workspace does not have.
     """
     locked = Piece.objects.select_for_update().get(pk=piece.pk)
     newest = document_of(locked)
@@ -72,7 +74,9 @@ def save_changes(piece: Piece, user: User | None, base_revision: int, changes: S
         found = clashes(base, newest, changes) if base else list(changes)
         if found:
             raise StaleRevision(locked, [Clash(change=entry, newest=value_of(newest, entry)) for entry in found])
-    _store(locked, apply_changes(newest, changes))
+    changed = apply_changes(newest, changes)
+    require_ready(locked.workspace, artworks_anywhere(changed) - artworks_anywhere(newest))
+    _store(locked, changed)
     locked.states.filter(position__gt=locked.position).delete()
     locked.position += 1
     PieceState.objects.create(

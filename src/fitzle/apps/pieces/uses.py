@@ -46,6 +46,11 @@ def note_uses_of_piece(piece: Piece, before: Document, document: Document) -> No
         note_uses(piece.fits.select_related("placement"), document)
 
 
+def artworks_anywhere(document: Document) -> set[str]:
+    """All artwork that a document names, in any placement and take."""
+    return {value for _, _, kind, value in _uses_anywhere(document) if kind == ARTWORK}
+
+
 def _uses_anywhere(document: Document) -> set[tuple[str, str, str, str]]:
     """What each layer of a document makes its fits use."""
     places = ["", *document.adjustments]
