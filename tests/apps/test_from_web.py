@@ -1,8 +1,10 @@
 """Files from the web: fetched from a local stand-in with names of the test's own, and never from inside."""
 
+import socket
 import threading
 import time
 from collections.abc import Iterator
+from contextlib import suppress
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from typing import Any
 
@@ -33,6 +35,11 @@ class StandIn(BaseHTTPRequestHandler):
             self._head(200, "image/png", {})
             for _ in range(100):
                 self.wfile.write(b"x")
+                self.wfile.flush()
+                time.sleep(0.1)
+        elif path == "/slow-head.png":
+            for letter in "HTTP/1.0 200 OK\r\nX: " + "x" * 300:
+                self.wfile.write(letter.encode())
                 self.wfile.flush()
                 time.sleep(0.1)
         elif path == "/endless.png":
@@ -144,12 +151,38 @@ def test_a_name_is_resolved_once_for_each_request(web: Any) -> None:
     assert answers == [[INSIDE]]
 
 
-def test_a_slow_machine_is_left(web: Any, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(from_web, "WHOLE_SECONDS", 0.5)
-    started = time.monotonic()
-    with pytest.raises(LimitError, match="took longer"):
-        fetch(web, "/slow.png")
-    assert time.monotonic() - started < 5
+@pytest.mark.parametrize("path", ["/slow.png", "/slow-head.png"])
+def test_a_slow_machine_is_left(web: Any, path: str) -> None:
+    began = time.monotonic()
+    with pytest.raises(LimitError, match="longer than 1 seconds"):
+        fetch(web, path, guard=GUARD._replace(whole_seconds=0.5))
+    assert time.monotonic() - began < 5
+
+
+def test_a_machine_that_drips_its_handshake_is_left() -> None:
+    """Each byte comes in time; only all of them together never come."""
+    with socket.create_server(("127.0.0.1", 0)) as server:
+
+        def drip() -> None:
+            connection, _ = server.accept()
+            with connection, suppress(OSError):
+                for _ in range(100):
+                    connection.sendall(b"\x16")
+                    time.sleep(0.1)
+
+        threading.Thread(target=drip, daemon=True).start()
+        address = f"https://pictures.example:{server.getsockname()[1]}/wheel.png"
+        began = time.monotonic()
+        with pytest.raises(ArtworkError):
+            list(fetched(address, MOST, GUARD._replace(whole_seconds=0.5)))
+        assert time.monotonic() - began < 5
+
+
+def test_other_ports_are_asked_only_where_a_setting_says_so(web: Any) -> None:
+    with pytest.raises(ArtworkError, match=f"port {web.server_address[1]} is not asked"):
+        fetch(web, "/wheel.png", guard=GUARD._replace(ports=frozenset({80, 443})))
+    assert fetch(web, "/wheel.png", guard=GUARD._replace(ports=frozenset({web.server_address[1]}))) == PICTURE
+    assert from_web.WEB.ports == {80, 443}
 
 
 def test_with_the_system_s_names_nothing_local_is_asked(web: Any) -> None:

@@ -65,8 +65,8 @@ def test_an_answer_cannot_send_on_to_another_kind_of_place() -> None:
         "0.0.0.0", "100.64.0.1", "192.0.0.1", "198.18.0.1", "224.0.0.1", "240.0.0.1", "255.255.255.255", "192.0.2.1",
         "::", "::1", "fe80::1", "fe80::1%eth0", "fc00::1", "fd12::1", "ff02::1", "::ffff:127.0.0.1", "::ffff:10.0.0.1",
         "2002:7f00:0001::", "2002:0a00:0001::1", "64:ff9b::7f00:1", "64:ff9b::a9fe:a9fe",
-        "2001:0:0a00:1::80ff:fffe", "2001:db8::1", "nonsense", "", "1", "0x7f000001",
-    ],
+        "2001:0:0a00:1::80ff:fffe", "2001:db8::1", "nonsense", "", "1", "0x7f000001", "fec0::1", "fec0:ffff::1", "fe80::1", "fc00::1", "64:ff9b:1::1", "100::1", "5f00::1",
+     "3fff::1", "2001:2::1", "2001:10::1", "2001:db8::1", "192.88.99.1", "192.0.0.9", "64:ff9b::a00:1", "2002:a00:1::"],
 )  # fmt: skip
 def test_addresses_inside_are_not_public(number: str) -> None:
     """RFC 6890's registries of special addresses; packed ones count as what is packed."""

@@ -182,6 +182,7 @@ UPLOAD_LIMIT_BYTES = int(os.environ.get("FITZLE_UPLOAD_BYTES", "100000000"))
 UPLOAD_LIMIT_CLIP_BYTES = int(os.environ.get("FITZLE_CLIP_BYTES", "1000000000"))
 UPLOAD_LIMIT_PIXELS = int(os.environ.get("FITZLE_UPLOAD_PIXELS", "100000000"))
 UPLOAD_LIMIT_FILES = 50
+WEB_PORTS = [int(port) for port in os.environ.get("FITZLE_WEB_PORTS", "80,443").split(",")]  # asked for pictures
 UPLOAD_LIMIT_FOLDER = 500  # files that the pages take of folders at a time, one request each
 SEARCH_SECONDS = float(os.environ.get("FITZLE_SEARCH_SECONDS", "10"))  # for the best file of one fit
 FILE_UPLOAD_MAX_MEMORY_SIZE = 5_000_000

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import socket
+import threading
 import time
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 from typing import Any, NamedTuple
 
 import urllib3
+from django.conf import settings
 from urllib3.exceptions import HTTPError
 from urllib3.response import BaseHTTPResponse
 
@@ -28,6 +31,8 @@ class Guard(NamedTuple):
 
     resolve: Resolver
     allowed: Callable[[str], bool] = is_public
+    ports: frozenset[int] | None = None  # any
+    whole_seconds: float = WHOLE_SECONDS
 
 
 def system_numbers(host: str, port: int) -> list[str]:
@@ -35,7 +40,55 @@ def system_numbers(host: str, port: int) -> list[str]:
     return [str(entry[4][0]) for entry in socket.getaddrinfo(host, port, type=socket.SOCK_STREAM)]
 
 
-WEB = Guard(system_numbers)
+WEB = Guard(system_numbers, ports=frozenset(settings.WEB_PORTS))
+
+
+class Deadline:
+    """Ends connections at a moment, whatever they are doing: a head that drips in would hold a worker for ever."""
+
+    def __init__(self, seconds: float, subject: str) -> None:
+        self._until, self._subject = time.monotonic() + seconds, subject
+        self._timers: list[threading.Timer] = []
+        self.seconds = seconds
+
+    def watch(self, connection: socket.socket) -> None:
+        """Has a connection ended in time."""
+        timer = threading.Timer(max(0.0, self._until - time.monotonic()), _shut, [connection])
+        timer.daemon = True
+        timer.start()
+        self._timers.append(timer)
+
+    def check(self) -> None:
+        """Raises LimitError where the time is over."""
+        if time.monotonic() >= self._until:
+            raise LimitError(
+                f"this took longer than {self.seconds:g} seconds", subject=self._subject,
+                advice="Save the picture, then drop it here.",
+            )  # fmt: skip
+
+    def end(self) -> None:
+        """Nothing is watched any more."""
+        for timer in self._timers:
+            timer.cancel()
+
+
+def _shut(connection: socket.socket) -> None:
+    with suppress(OSError):
+        connection.shutdown(socket.SHUT_RDWR)
+
+
+def _watched(pool: urllib3.HTTPConnectionPool, deadline: Deadline) -> urllib3.HTTPConnectionPool:
+    """A pool whose connections end with the deadline, from their first byte on."""
+    usual = pool.ConnectionCls
+
+    class Watched(usual):  # type: ignore[misc, valid-type]
+        def _new_conn(self) -> socket.socket:
+            connection: socket.socket = super()._new_conn()
+            deadline.watch(connection)
+            return connection
+
+    pool.ConnectionCls = Watched
+    return pool
 
 
 def fetched(text: str, most_bytes: int, guard: Guard = WEB) -> Iterator[bytes]:
@@ -44,14 +97,21 @@ def fetched(text: str, most_bytes: int, guard: Guard = WEB) -> Iterator[bytes]:
     Raises ArtworkError (no such machine, not on the public web, not found, a page instead of a file) or LimitError
     (too heavy, too slow).
     """
-    until = time.monotonic() + WHOLE_SECONDS
     address = web_address(text)
+    deadline = Deadline(guard.whole_seconds, address.host)
+    try:
+        yield from _followed(address, most_bytes, guard, deadline)
+    finally:
+        deadline.end()
+
+
+def _followed(address: WebAddress, most_bytes: int, guard: Guard, deadline: Deadline) -> Iterator[bytes]:
     for _ in range(MOST_HOPS):
-        answer = _asked(address, guard)
+        answer = _asked(address, guard, deadline)
         try:
             if answer.status not in REDIRECTS:
                 _check(answer, address, most_bytes)
-                yield from _pieces(answer, address, most_bytes, until)
+                yield from _pieces(answer, address, most_bytes, deadline)
                 return
             address = redirected(address, answer.headers.get("Location", ""))
         finally:
@@ -59,7 +119,7 @@ def fetched(text: str, most_bytes: int, guard: Guard = WEB) -> Iterator[bytes]:
     raise ArtworkError("this address sends on and on", subject=address.host, advice="Save the picture, then drop it.")
 
 
-def _asked(address: WebAddress, guard: Guard) -> BaseHTTPResponse:
+def _asked(address: WebAddress, guard: Guard, deadline: Deadline) -> BaseHTTPResponse:
     """The answer's head. The connection goes to a number that was checked, never to the name again."""
     number = _checked_number(address, guard)
     options: dict[str, Any] = {"timeout": urllib3.Timeout(connect=CONNECT_SECONDS, read=READ_SECONDS), "retries": False}
@@ -71,14 +131,21 @@ def _asked(address: WebAddress, guard: Guard) -> BaseHTTPResponse:
         pool = urllib3.HTTPConnectionPool(number, address.port)
     host = address.host if address.port in (80, 443) else f"{address.host}:{address.port}"
     try:
-        return pool.urlopen(
+        return _watched(pool, deadline).urlopen(
             "GET", address.target, headers={**HEADERS, "Host": host}, redirect=False, preload_content=False, **options
         )
     except HTTPError as error:
+        deadline.check()
         raise _no_answer(address) from error
 
 
 def _checked_number(address: WebAddress, guard: Guard) -> str:
+    if guard.ports is not None and address.port not in guard.ports:
+        raise ArtworkError(
+            f"port {address.port} is not asked for pictures",
+            subject=address.host,
+            advice="Save the picture, then drop it here.",
+        )
     try:
         numbers = guard.resolve(address.host, address.port)
     except (OSError, UnicodeError) as error:
@@ -109,20 +176,18 @@ def _check(answer: BaseHTTPResponse, address: WebAddress, most_bytes: int) -> No
         raise _too_heavy(address, most_bytes)
 
 
-def _pieces(answer: BaseHTTPResponse, address: WebAddress, most_bytes: int, until: float) -> Iterator[bytes]:
+def _pieces(answer: BaseHTTPResponse, address: WebAddress, most_bytes: int, deadline: Deadline) -> Iterator[bytes]:
     count = 0
     try:
         while piece := answer.read1(CHUNK_BYTES, decode_content=False):
             count += len(piece)
             if count > most_bytes:
                 raise _too_heavy(address, most_bytes)
-            if time.monotonic() > until:
-                raise LimitError(
-                    f"this took longer than {WHOLE_SECONDS:.0f} seconds", subject=address.host,
-                    advice="Save the picture, then drop it here.",
-                )  # fmt: skip
+            deadline.check()
             yield piece
+        deadline.check()  # a connection that was ended may look like a file that ended
     except HTTPError as error:
+        deadline.check()
         raise _no_answer(address) from error
 
 

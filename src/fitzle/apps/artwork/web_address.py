@@ -13,6 +13,21 @@ LONGEST_NAME = 120
 PORTS = {"http": 80, "https": 443}
 # Ranges in which another address is packed, which decides (RFC 6052, RFC 3056 and RFC 4380 for the last two).
 _NAT64 = ipaddress.ip_network("64:ff9b::/96")
+# All of IPv6 that is given out (IANA, IPv6 Global Unicast Address Assignments), and ranges of IANA's special-purpose
+# registries that Python's own list does not hold, or not in every version.
+_UNICAST = ipaddress.ip_network("2000::/3")
+_SPECIAL = tuple(
+    ipaddress.ip_network(text)
+    for text in (
+        "192.0.0.0/24",
+        "192.88.99.0/24",
+        "2001:2::/48",
+        "2001:10::/28",
+        "2001:20::/28",
+        "2001:db8::/32",
+        "3fff::/20",
+    )
+)
 
 
 class WebAddress(NamedTuple):
@@ -86,7 +101,11 @@ def is_public(number: str) -> bool:
 
 
 def _is_global(address: ipaddress.IPv4Address | ipaddress.IPv6Address) -> bool:
-    return address.is_global and not address.is_multicast and not address.is_reserved
+    if any(address in special for special in _SPECIAL if special.version == address.version):
+        return False
+    if isinstance(address, ipaddress.IPv6Address) and address not in _UNICAST and address not in _NAT64:
+        return False
+    return (address.is_global or address in _NAT64) and not address.is_multicast and not address.is_reserved
 
 
 def _unusable(given: str, why: str) -> ArtworkError:
