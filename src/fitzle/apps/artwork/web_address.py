@@ -16,18 +16,9 @@ _NAT64 = ipaddress.ip_network("64:ff9b::/96")
 # All of IPv6 that is given out (IANA, IPv6 Global Unicast Address Assignments), and ranges of IANA's special-purpose
 # registries that Python's own list does not hold, or not in every version.
 _UNICAST = ipaddress.ip_network("2000::/3")
-_SPECIAL = tuple(
-    ipaddress.ip_network(text)
-    for text in (
-        "192.0.0.0/24",
-        "192.88.99.0/24",
-        "2001:2::/48",
-        "2001:10::/28",
-        "2001:20::/28",
-        "2001:db8::/32",
-        "3fff::/20",
-    )
-)
+_SPECIAL_V4 = ("192.0.0.0/24", "192.88.99.0/24")
+_SPECIAL_V6 = ("2001:2::/48", "2001:10::/28", "2001:20::/28", "2001:db8::/32", "3fff::/20")
+_SPECIAL = tuple(ipaddress.ip_network(text) for text in (*_SPECIAL_V4, *_SPECIAL_V6))
 
 
 class WebAddress(NamedTuple):
