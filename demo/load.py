@@ -8,8 +8,6 @@ from pathlib import Path
 from typing import Any
 
 SLUG = "ottermoor"
-EMAIL = "juno@ottermoor.example"
-PASSWORD = "true-wheels-run-quiet"
 HOUSE_STYLE = {
     "colours": [
         {"name": "Bottle green", "hex": "#17443c"},
@@ -28,7 +26,10 @@ def load() -> None:
 
     from fitzle.apps.accounts.access import found_workspace
     from fitzle.apps.accounts.models import User, Workspace
+    from fitzle.apps.accounts.sample import EMAIL, PASSWORD, is_public
 
+    if is_public():
+        sys.exit("fitzle: the sample's password is known to everybody; it is not loaded where others can reach Fitzle.")
     if Workspace.objects.filter(slug=SLUG).exists():
         return
     with transaction.atomic():

@@ -8,13 +8,14 @@ import tempfile
 from collections.abc import Callable
 from typing import Any
 
-from demo.load import EMAIL, PASSWORD
 from selenium import webdriver
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import WebDriverWait
+
+from fitzle.apps.accounts.sample import EMAIL, PASSWORD
 
 PATIENCE_S = 90  # these machines stall for many seconds at times
 FLAGS = (

@@ -8,8 +8,9 @@ import random
 import uuid
 from typing import Any, NamedTuple
 
-from demo.load import EMAIL, PASSWORD, SLUG
+from demo.load import SLUG
 
+from fitzle.apps.accounts.sample import EMAIL, PASSWORD
 from tests.clips import clip
 from tests.make import disc, photo, saved, svg
 
