@@ -30,7 +30,7 @@ need_packages() {
 }
 
 need_servers() {
-  need_packages mariadb-server-core=/usr/sbin/mariadbd mariadb-client-core=/usr/bin/mariadb \
+  need_packages mariadb-server-core=/usr/sbin/mariadbd mariadb-client-core=/usr/bin/mariadb mariadb-client=/usr/bin/mariadb-dump \
     libmariadb-dev=/usr/include/mariadb/mysql.h gcc=/usr/bin/gcc pkg-config=/usr/bin/pkg-config \
     redis-server=/usr/bin/redis-server util-linux=/usr/bin/setpriv
 }

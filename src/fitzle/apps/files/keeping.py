@@ -87,6 +87,21 @@ def open_checked(shelf: Shelf, workspace_id: int, key: str, *, check: bool = Fal
     return file
 
 
+def kept_files() -> Iterator[KeptFile]:
+    """Everything that is kept, one after the other."""
+    return KeptFile.objects.order_by("workspace_id", "shelf", "key").iterator()
+
+
+def store_again(note: KeptFile, content: File[Any]) -> bool:
+    """Writes the bytes of a file that is noted already; False, and nothing is written, where they are not its own."""
+    if hash_of(content) != note.sha256:
+        return False
+    if not is_whole(note, check=True):
+        with _room_or_words():
+            default_storage.save(note.path, content)
+    return True
+
+
 def forget(shelf: Shelf, workspace_id: int, key: str) -> None:
     """Takes a file away, note and all."""
     KeptFile.objects.filter(workspace_id=workspace_id, shelf=shelf, key=key).delete()

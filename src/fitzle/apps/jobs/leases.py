@@ -88,6 +88,11 @@ def try_again(kind: str, arguments: tuple[Argument, ...]) -> bool:
     return True
 
 
+def release_all() -> None:
+    """Frees all jobs: nobody of those who ran them is there any more."""
+    Job.objects.update(owner="", leased_until=None, sent_at=None)
+
+
 def end(kind: str, arguments: Iterable[Argument]) -> None:
     """Ends a job whose worker was ended over it."""
     Job.objects.filter(kind=kind, subject=subject_of(arguments)).delete()
