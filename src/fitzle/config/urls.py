@@ -4,5 +4,11 @@ from django.urls import path, re_path
 
 from fitzle.apps.api.page import page
 from fitzle.apps.api.root import api
+from fitzle.apps.jobs.health import live, ready
 
-urlpatterns = [path("api/", api.urls), re_path(r"^(?!api/|static/).*$", page)]
+urlpatterns = [
+    path("api/", api.urls),
+    path("health/live", live),
+    path("health/ready", ready),
+    re_path(r"^(?!api/|static/|health/).*$", page),
+]

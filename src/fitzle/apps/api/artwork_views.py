@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import logging
 from typing import TYPE_CHECKING, cast
 
 from fitzle.apps.api.schemas import AlikeOut, ArtworkOut, ArtworkState, EarlierOut, OnGrounds, VersionOut
-from fitzle.apps.artwork.library import alike_by_id
+from fitzle.apps.artwork.library import alike_by_id, is_readable
 from fitzle.apps.artwork.preparing import being_prepared
 from fitzle.apps.artwork.versions import versions_by_id
 from fitzle.apps.pieces.uses import uses_of_artwork
@@ -17,6 +18,10 @@ from fitzle.core.units import words_for_bytes
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import Workspace
     from fitzle.apps.artwork.models import Artwork
+
+
+log = logging.getLogger(__name__)
+DAMAGED = "What is known of this file is damaged. Bring the file in again; this one can be put away."
 
 
 def artwork_view(artwork: Artwork) -> ArtworkOut:
@@ -49,11 +54,13 @@ def artwork_view(artwork: Artwork) -> ArtworkOut:
 
 def list_view(space: Workspace, artworks: list[Artwork]) -> list[ArtworkOut]:
     """Artwork with the places it is seen in, the artwork that shows the same, and marks with their versions."""
-    uses, alike, versions = uses_of_artwork(space), alike_by_id(artworks), versions_by_id(artworks)
+    shown = {artwork.pk: view for artwork in artworks if (view := _readable_view(artwork))}
+    readable = [artwork for artwork in artworks if artwork.pk in shown]
+    uses, alike, versions = uses_of_artwork(space), alike_by_id(readable), versions_by_id(readable)
     waiting = being_prepared(space)
     views = []
     for artwork in artworks:
-        name, view = str(artwork.pk), artwork_view(artwork)
+        name, view = str(artwork.pk), shown.get(artwork.pk) or _damaged_view(artwork)
         view.being_prepared = name in waiting
         view.used_in = uses.get(name, [])
         view.versions = [version_view(entry) for entry in versions.get(name, [])]
@@ -61,6 +68,22 @@ def list_view(space: Workspace, artworks: list[Artwork]) -> list[ArtworkOut]:
         view.alike = [AlikeOut.from_orm(entry) for entry in alike.get(name, [])]
         views.append(view)
     return views
+
+
+def _readable_view(artwork: Artwork) -> ArtworkOut | None:
+    try:
+        return artwork_view(artwork) if is_readable(artwork) else None
+    except (ValueError, TypeError, KeyError, AttributeError) as error:
+        log.warning("artwork %s cannot be shown: %s", artwork.pk, error)
+        return None
+
+
+def _damaged_view(artwork: Artwork) -> ArtworkOut:
+    return ArtworkOut(
+        id=artwork.pk, name=artwork.name, bytes=artwork.bytes, weight=words_for_bytes(artwork.bytes), state="failed",
+        progress=0, message=DAMAGED, facts=None, tags=[], parent_id=None, earlier=[], created_at=artwork.created_at,
+        targets=[], put_away=artwork.put_away,
+    )  # fmt: skip
 
 
 def version_view(artwork: Artwork) -> VersionOut:

@@ -15,6 +15,7 @@ from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import shelves_of
 from fitzle.apps.pieces.fits import fits_on_wall
 from fitzle.apps.pieces.opening import OpenFit, open_fits
+from fitzle.core.errors import FitzleError
 from fitzle.core.fit.state import ShownState
 from fitzle.core.geometry.scale import TALLEST_PX, shelf_scale, twin_px
 from fitzle.core.preflight.demand_words import format_words, size_words
@@ -24,6 +25,7 @@ from fitzle.core.units import Size, words_for_weight
 
 if TYPE_CHECKING:
     from fitzle.apps.destinations.models import Destination, Placement
+    from fitzle.apps.pieces.models import Fit
 
 router = Router(tags=["wall"])
 USUAL_ROOM_PX = 592  # half of a 1280 px screen less the margins
@@ -31,6 +33,10 @@ LEAST_ROOM_PX, MOST_ROOM_PX = 200, 4000
 MOST_TALL_PX = 400
 Room = Annotated[int, Query(ge=LEAST_ROOM_PX, le=MOST_ROOM_PX)]
 Tall = Annotated[int, Query(ge=TALLEST_PX, le=MOST_TALL_PX)]
+BROKEN = "what is known of this place is damaged; other artwork can take it"
+STAND_IN = SpecSheet.model_validate(
+    {"fitzle_spec": 1, "name": "Damaged place", "size": {"width": 512, "height": 512}, "formats": ["png"]}
+)
 TYPICAL = Size(512, 512)  # stands in an empty placement of any size
 
 
@@ -47,30 +53,48 @@ def wall(
     `alone` is the room of a shelf with a single place.
     """
     space = workspace_to_see(request.user, workspace)
-    fits = {opened.fit.placement_id: opened for opened in open_fits(space, fits_on_wall(space))}
+    broken: list[Fit] = []
+    fits = {opened.fit.placement_id: opened for opened in open_fits(space, fits_on_wall(space), broken)}
+    bad = {fit.placement_id for fit in broken}
     delivered = last_delivered_keys(space)
     standing = [opened.standing(delivered.get(place)) for place, opened in fits.items()]
     ready = [one for one in standing if one.deliverable]
     return Wall(
         workspace=space.name,
-        shelves=[_shelf(destination, fits, delivered, (room, alone, tall)) for destination in shelves_of(space)],
+        shelves=[_shelf(destination, fits, bad, delivered, (room, alone, tall)) for destination in shelves_of(space)],
         deliverable=len(ready),
         changed=sum(one.delivered != one.file_key for one in ready),
     )
 
 
 def _shelf(
-    destination: Destination, fits: dict[UUID, OpenFit], delivered: dict[UUID, str], room: tuple[int, int, int]
+    destination: Destination,
+    fits: dict[UUID, OpenFit],
+    bad: set[UUID],
+    delivered: dict[UUID, str],
+    room: tuple[int, int, int],
 ) -> Shelf:
     placements = list(destination.placements.all())
-    specs = {entry.pk: entry.spec for entry in placements}
+    specs = {entry.pk: _spec(entry, bad) for entry in placements}
     sizes = {entry.pk: _size(specs[entry.pk], fits.get(entry.pk)) for entry in placements}
     several, alone, tall = room
     scale = shelf_scale(sizes.values(), several if len(placements) > 1 else alone, tall)
     proofs = [
         _proof(entry, specs[entry.pk], sizes[entry.pk], scale, fits.get(entry.pk), delivered) for entry in placements
     ]
+    for proof in proofs:
+        if proof.id in bad:
+            proof.state, proof.why = "failed", BROKEN
     return Shelf(id=destination.pk, name=destination.name, scale=scale, placements=proofs)
+
+
+def _spec(placement: Placement, bad: set[UUID]) -> SpecSheet:
+    """The sheet of a place; for one that cannot be read a stand-in, and the place is one of the `bad` ones."""
+    try:
+        return placement.spec
+    except (FitzleError, ValueError, TypeError, KeyError, AttributeError):
+        bad.add(placement.pk)
+        return STAND_IN
 
 
 def _proof(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 from collections.abc import Iterable
 from typing import TYPE_CHECKING, Any, NamedTuple
 from uuid import UUID
@@ -25,6 +26,7 @@ if TYPE_CHECKING:
 
 _pixels = PixelCache()
 _opened: dict[str, Source] = {}
+log = logging.getLogger(__name__)
 GONE = "The file of this artwork is not there any more."
 NOT_THERE = "There is no such artwork."
 SAME_SIZE = 0.01
@@ -178,7 +180,22 @@ def newest_of_kind(workspace: Workspace, kind: str) -> list[str]:
 
 def ready_marks(workspace: Workspace) -> list[Artwork]:
     """All marks that are ready, the newest first."""
-    return list(Artwork.objects.filter(workspace=workspace, state=State.READY, facts__kind="mark", put_away=False))
+    found = Artwork.objects.filter(workspace=workspace, state=State.READY, facts__kind="mark", put_away=False)
+    return [mark for mark in found if is_readable(mark)]
+
+
+def is_readable(artwork: Artwork) -> bool:
+    """Whether what is known of an artwork makes sense; one that was damaged fails alone."""
+    try:
+        if artwork.state == State.READY:
+            facts = ArtworkFacts.model_validate(artwork.facts)
+            facts_of(artwork)
+            int(artwork.likeness or "0", 16)
+            return facts.width > 0 and facts.height > 0
+        return True
+    except (ValueError, TypeError, KeyError) as error:
+        log.warning("what is known of artwork %s cannot be read: %s", artwork.pk, error)
+        return False
 
 
 def source_of(artwork: Artwork, *, preview: bool) -> Source:

@@ -13,7 +13,7 @@ from fitzle.apps.files.keeping import keep_by_content, read
 from fitzle.apps.files.shelves import Shelf
 from fitzle.apps.jobs.queue import make_later
 from fitzle.apps.pieces.models import Fit, Judgement, Rendition
-from fitzle.apps.pieces.opening import OpenFit, decide_and_remember, decided, open_fit
+from fitzle.apps.pieces.opening import OpenFit, decide_and_remember, decided, open_fits
 from fitzle.core.encode.budget import Budget
 from fitzle.core.encode.result import Choice
 from fitzle.core.fit.deciding import Decided
@@ -35,7 +35,9 @@ def make_file(fit_id: UUID | str) -> None:
     if fit is None:
         return
     workspace = fit.piece.workspace
-    opened = open_fit(workspace, fit)
+    opened = next(iter(open_fits(workspace, [fit])), None)
+    if opened is None:
+        return  # its artwork is gone, or it cannot be read: the wall says so
     if opened.judgement or (opened.record and opened.record.outcome.kind == "failed"):
         return  # a state that could not be made is not tried on and on; the next change is another one
     kept = _kept_choice(workspace, opened.record) if opened.record else None
@@ -48,8 +50,9 @@ def end_unmade_file(fit_id: UUID | str) -> None:
     fit = _fit(fit_id)
     if fit is None:
         return
-    opened = open_fit(fit.piece.workspace, fit)
-    if opened.record is None:
+    for opened in open_fits(fit.piece.workspace, [fit]):
+        if opened.record is not None:
+            continue
         _keep_record(fit.piece.workspace, opened, failed(NOT_MADE))
 
 

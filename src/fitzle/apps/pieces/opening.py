@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import logging
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from functools import cached_property
@@ -9,17 +10,19 @@ from typing import TYPE_CHECKING
 
 from django.core.cache import cache
 from django.http import Http404
+from pydantic import ValidationError
 
 from fitzle.apps.accounts.access import house_colours
-from fitzle.apps.artwork.library import facts_of, source_of
+from fitzle.apps.artwork.library import facts_of, is_readable, source_of
 from fitzle.apps.artwork.versions import group_of, ready_with_versions
 from fitzle.apps.pieces.models import Fit, Judgement, Rendition
 from fitzle.apps.pieces.saving import document_of
 from fitzle.core.artwork.sources import Source
+from fitzle.core.errors import FitzleError
 from fitzle.core.findings import Finding
 from fitzle.core.fit.deciding import Decided, Planned, decide, decide_again, plan_resolved
 from fitzle.core.fit.keys import file_key, judgement_key, proof_key
-from fitzle.core.fit.record import RenditionRecord
+from fitzle.core.fit.record import RenditionRecord, failed
 from fitzle.core.fit.request import FitArtwork, FitRequest, Resolved, resolve
 from fitzle.core.fit.state import Standing
 from fitzle.core.piece.document import Piece as Document
@@ -33,6 +36,10 @@ from fitzle.core.units import Size
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import Workspace
     from fitzle.apps.artwork.models import Artwork
+
+
+log = logging.getLogger(__name__)
+UNREADABLE = "What is known of this file is damaged. Change something here, and it is made anew."
 
 
 @dataclass
@@ -86,23 +93,34 @@ class OpenFit:
 
     @cached_property
     def record(self) -> RenditionRecord | None:
-        """What was made of it."""
+        """What was made of it; that it failed, in words, where what is known of it cannot be read."""
         made = self.rendition
         if made is None:
             return None
-        return RenditionRecord.model_validate(
-            {"files": made.files, "candidates": made.candidates, "outcome": made.outcome}
-        )
+        try:
+            _findings_of(self.judgement)
+            return RenditionRecord.model_validate(
+                {"files": made.files, "candidates": made.candidates, "outcome": made.outcome}
+            )
+        except ValidationError:
+            log.exception("what is known of fit %s cannot be read", self.fit.pk)
+            return failed(UNREADABLE)
 
     @cached_property
     def findings(self) -> list[Finding] | None:
         """What the rules say of its file; None while it is not judged."""
-        return [Finding.model_validate(entry) for entry in self.judgement.findings] if self.judgement else None
+        try:
+            return _findings_of(self.judgement)
+        except ValidationError:
+            return None
 
     @property
     def demands(self) -> list[Demand]:
         """The demands as they were measured; none while it is not judged."""
-        return [Demand.model_validate(entry) for entry in self.judgement.demands] if self.judgement else []
+        try:
+            return [Demand.model_validate(entry) for entry in self.judgement.demands] if self.judgement else []
+        except ValidationError:
+            return []
 
     def standing(self, delivered: str | None, expected: Iterable[Finding] = ()) -> Standing:
         """What its state follows from; `expected` is what is known before its file is judged."""
@@ -117,20 +135,28 @@ class OpenFit:
         return self.artworks[self.planned.stand_ins.get(artwork, artwork)]
 
 
-def open_fits(workspace: Workspace, fits: Iterable[Fit]) -> list[OpenFit]:
-    """Opens several fits with one look-up of their artwork; a fit whose artwork is gone is left out."""
-    fits = list(fits)
-    documents = {fit.pk: document_of(fit.piece) for fit in fits}
+def open_fits(workspace: Workspace, fits: Iterable[Fit], broken: list[Fit] | None = None) -> list[OpenFit]:
+    """Opens several fits with one look-up of their artwork; a fit whose artwork is gone is left out.
+
+    So is one that cannot be read any more, and is added to those that are `broken`: one of them is no reason to show
+    nothing of the others.
+    """
+    fits, broken = list(fits), [] if broken is None else broken
+    documents = {fit.pk: document for fit in fits if (document := _document(fit, broken))}
+    fits = [fit for fit in fits if fit.pk in documents]
     shown = {fit.pk: artworks_in(documents[fit.pk], fit.placement.slug, fit.take) for fit in fits}
     names = set().union(*shown.values())
     ready = ready_with_versions(workspace, names) if names else {}
     versions, house = _versions_among(ready), house_colours(workspace)
-    usable = {name: FitArtwork(facts_of(artwork), artwork.content.sha256) for name, artwork in ready.items()}
+    usable = {name: usable for name, artwork in ready.items() if (usable := _usable(artwork))}
     opened = []
     for fit in fits:
         if not shown[fit.pk] <= ready.keys():
             continue
-        names = shown[fit.pk].union(*(versions[name] for name in shown[fit.pk]))
+        if not shown[fit.pk] <= usable.keys():
+            broken.append(fit)
+            continue
+        names = shown[fit.pk].union(*(versions[name] for name in shown[fit.pk])) & usable.keys()
         request = FitRequest(
             documents[fit.pk],
             fit.placement.spec,
@@ -138,11 +164,31 @@ def open_fits(workspace: Workspace, fits: Iterable[Fit]) -> list[OpenFit]:
             {name: usable[name] for name in names},
             take=fit.take,
             house=house,
-            versions={name: versions[name] for name in names if versions[name]},
+            versions={name: there for name in names if (there := tuple(v for v in versions[name] if v in names))},
         )
         opened.append(OpenFit(fit, resolve(request), {name: ready[name] for name in names}))
     _add_what_is_made(workspace, opened)
     return opened
+
+
+def _findings_of(judgement: Judgement | None) -> list[Finding] | None:
+    return [Finding.model_validate(entry) for entry in judgement.findings] if judgement else None
+
+
+def _document(fit: Fit, broken: list[Fit]) -> Document | None:
+    """The piece of a fit, if it and the sheet of its place can be read."""
+    try:
+        document = document_of(fit.piece)
+        fit.placement.spec  # noqa: B018
+    except (FitzleError, ValidationError, TypeError, AttributeError, KeyError):
+        log.exception("fit %s cannot be read", fit.pk)
+        broken.append(fit)
+        return None
+    return document
+
+
+def _usable(artwork: Artwork) -> FitArtwork | None:
+    return FitArtwork(facts_of(artwork), artwork.content.sha256) if is_readable(artwork) else None
 
 
 def open_fit(workspace: Workspace, fit: Fit) -> OpenFit:

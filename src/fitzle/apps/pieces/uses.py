@@ -82,7 +82,7 @@ def uses_of_artwork(workspace: Workspace) -> dict[str, list[str]]:
     )
     for use in found:
         placement = use.fit.placement
-        name = f"{placement.destination.name}, {placement.sheet['name']}"
+        name = f"{placement.destination.name}, {placement.sheet.get('name', placement.slug)}"
         names = uses.setdefault(use.value, [])
         if name not in names:
             names.append(name)
