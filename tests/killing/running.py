@@ -13,7 +13,7 @@ from pathlib import Path
 
 ROOT = Path(__file__).parents[2]
 SERVERS = ("mariadbd", "redis-server", "gunicorn", "celery")
-READY_SECONDS = 180
+READY_SECONDS = 300
 
 
 class Running:

@@ -1,6 +1,6 @@
 """Kill -9 of worker, child, broker, database, web and all at once, while somebody works.
 
-FITZLE_KILLING_SECONDS says for how long (30); FITZLE_KILLING_SEED begins elsewhere.
+FITZLE_KILLING_SECONDS says for how long (20); FITZLE_KILLING_SEED begins elsewhere.
 """
 
 import contextlib
@@ -18,7 +18,7 @@ from tests.browser.conftest import free_port
 from tests.killing.client import Away, Client
 from tests.killing.running import Running
 
-SECONDS = float(os.environ.get("FITZLE_KILLING_SECONDS", "30"))
+SECONDS = float(os.environ.get("FITZLE_KILLING_SECONDS", "20"))
 SEED = int(os.environ.get("FITZLE_KILLING_SEED", "1"))
 SETTLED_SECONDS = 150
 
