@@ -6,9 +6,11 @@ import numpy as np
 import pytest
 from demo.photos import PHOTOS
 from demo.photos import photo as draw_photo
+from hypothesis import given
+from hypothesis import strategies as st
 from PIL import Image
 
-from fitzle.core.artwork.likeness import ALIKE_BITS, are_alike, differing_bits, likeness
+from fitzle.core.artwork.likeness import ALIKE_BITS, are_alike, differing_bits, likeness, near_pairs
 from tests.make import disc, opened, photo, saved
 
 DRAWN = tuple(PHOTOS)
@@ -47,6 +49,23 @@ def test_a_mark_is_told_by_its_shape_not_by_its_ground() -> None:
     small, large = disc(100, "#17443c", 20), disc(400, "#17443c", 80)
     assert are_alike(hash_of(small), hash_of(large), (1, 1))
     assert not are_alike(hash_of(small), hash_of(large), (1, 1.2))
+
+
+@given(st.lists(st.integers(0, 2**64 - 1), max_size=30), st.lists(st.integers(0, 63), max_size=8), st.data())
+def test_near_pairs_are_those_that_differ_in_few_bits(
+    numbers: list[int], flips: list[int], data: st.DataObject
+) -> None:
+    for flip in flips:
+        if numbers:
+            numbers.append(data.draw(st.sampled_from(numbers)) ^ (1 << flip))
+    hashes = [f"{number:016x}" for number in numbers]
+    exact = [
+        (one, other)
+        for one in range(len(hashes))
+        for other in range(one + 1, len(hashes))
+        if differing_bits(hashes[one], hashes[other]) <= ALIKE_BITS
+    ]
+    assert list(near_pairs(hashes)) == exact
 
 
 def test_an_even_picture_is_like_nothing() -> None:

@@ -15,7 +15,7 @@ from fitzle.apps.artwork.models import Artwork, Content, State, plain_tags
 from fitzle.apps.files.keeping import keep, open_checked, read
 from fitzle.apps.files.shelves import Shelf
 from fitzle.core.artwork.facts import ArtworkFacts
-from fitzle.core.artwork.likeness import are_alike
+from fitzle.core.artwork.likeness import are_alike, near_pairs
 from fitzle.core.artwork.opening import open_source
 from fitzle.core.artwork.sources import Source
 from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource, make_working_copy
@@ -75,12 +75,12 @@ def alike_by_id(artworks: list[Artwork]) -> dict[str, list[Alike]]:
     """For each artwork those others that are the same file, or the same picture in another size."""
     known = [entry for entry in artworks if entry.state == State.READY and entry.likeness and not entry.put_away]
     found: dict[str, list[Alike]] = {}
-    for index, one in enumerate(known):
-        for other in known[index + 1 :]:
-            relation = _relation(one, other)
-            if relation:
-                found.setdefault(str(one.pk), []).append(Alike(str(other.pk), other.name, relation[0]))
-                found.setdefault(str(other.pk), []).append(Alike(str(one.pk), one.name, relation[1]))
+    for first, second in near_pairs([entry.likeness for entry in known]):
+        one, other = known[first], known[second]
+        relation = _relation(one, other)
+        if relation:
+            found.setdefault(str(one.pk), []).append(Alike(str(other.pk), other.name, relation[0]))
+            found.setdefault(str(other.pk), []).append(Alike(str(one.pk), one.name, relation[1]))
     return found
 
 
