@@ -68,3 +68,16 @@ def test_a_queue_that_nobody_serves_is_away(settings: Any, monkeypatch: pytest.M
     other = Celery("other", broker=f"redis+socket://{tmp_path}/none.sock", set_as_current=False)
     monkeypatch.setattr(health, "current_app", other)
     assert not health.queue_answers()
+
+
+@pytest.mark.parametrize(
+    ("free", "waits", "words"),
+    [(10_000_000, 0.0, "disk of this server is nearly full"), (10**12, 500.0, "made late"), (10**12, 3.0, "")],
+)
+def test_the_wall_says_what_people_should_know(
+    signed_in: Any, monkeypatch: pytest.MonkeyPatch, free: int, waits: float, words: str
+) -> None:
+    monkeypatch.setattr(health, "free_bytes", lambda: free)
+    monkeypatch.setattr(health, "oldest_wait_seconds", lambda: waits)
+    notice = signed_in.get("/api/workspaces/juno/wall").json()["notice"]
+    assert words in notice and bool(words) == bool(notice)

@@ -13,6 +13,15 @@ export function Trouble({ error }: { error: Error }) {
   );
 }
 
+/** One line that people should know of, read out when nothing else is said. */
+export function Notice({ words }: { words: string }) {
+  return (
+    <p role="status" className="border-l-2 border-risky py-0.5 pl-3 font-semibold text-risky">
+      {words}
+    </p>
+  );
+}
+
 /** One line of trouble inside a screen, read out at once. */
 export function Problem({ message, onDismiss }: { message: string; onDismiss?: () => void }) {
   return (

@@ -174,7 +174,10 @@ class Shelf(Schema):
 
 
 class Wall(Schema):
+    """All shelves; `notice` is what people should know of the server, empty where there is nothing."""
+
     workspace: str
+    notice: str = ""
     shelves: list[Shelf]
     deliverable: int
     changed: int

@@ -13,6 +13,7 @@ from fitzle.apps.api.schemas import Shelf, Wall, WallProof
 from fitzle.apps.api.views import mask_path, state_of
 from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import shelves_of
+from fitzle.apps.jobs.health import notice_for_people
 from fitzle.apps.pieces.fits import fits_on_wall
 from fitzle.apps.pieces.opening import OpenFit, open_fits
 from fitzle.core.errors import FitzleError
@@ -61,6 +62,7 @@ def wall(
     ready = [one for one in standing if one.deliverable]
     return Wall(
         workspace=space.name,
+        notice=notice_for_people(),
         shelves=[_shelf(destination, fits, bad, delivered, (room, alone, tall)) for destination in shelves_of(space)],
         deliverable=len(ready),
         changed=sum(one.delivered != one.file_key for one in ready),

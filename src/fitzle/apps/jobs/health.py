@@ -51,6 +51,16 @@ def trouble(told: dict[str, Any]) -> list[str]:
     return [line for line, holds in lines.items() if holds]
 
 
+def notice_for_people() -> str:
+    """What people who work should know; empty where there is nothing to know."""
+    free = free_bytes()
+    if free is not None and free < LEAST_FREE_BYTES:
+        return "The disk of this server is nearly full. What is saved is safe; new files may have to wait for room."
+    if oldest_wait_seconds() > LONGEST_WAIT_SECONDS:
+        return "Files are made late just now. What is saved is safe; what works goes on by itself."
+    return ""
+
+
 def database_answers() -> bool:
     """Whether the database answers."""
     try:

@@ -6,7 +6,7 @@ import type { PlaceState, Schemas } from "../../api/client";
 import { wallQuery } from "../../api/queries";
 import { plural } from "../../measure/words";
 import { STATES } from "../../ui/State";
-import { Trouble } from "../../ui/Trouble";
+import { Notice, Trouble } from "../../ui/Trouble";
 import { DeliverButton } from "./DeliverButton";
 import { DropZone } from "./DropZone";
 import { ShelfRow } from "./ShelfRow";
@@ -31,6 +31,8 @@ export function WallScreen() {
   return (
     <DropZone targets={["suited"]} className="flex min-h-[calc(100vh-53px)] flex-col px-7 pt-3">
       <main>
+        {wall.error && <Notice words={`Not up to date. ${wall.error.message}`} />}
+        {wall.data.notice && <Notice words={wall.data.notice} />}
         <Summary wall={wall.data} only={only} setOnly={setOnly} workspace={workspace} />
         <div className="mt-2 grid grid-flow-dense gap-x-10 gap-y-2 md:grid-cols-2 xl:grid-cols-4">
           {shelves.map((shelf) => (
