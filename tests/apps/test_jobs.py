@@ -240,3 +240,14 @@ def test_a_process_that_died_is_not_held_against_the_file_at_once(fit: Fit, sign
     task_failure.send(**told)
     assert not Job.objects.exists()
     assert wall_proofs(signed_in, "juno")["Test place"]["state"] == "failed"
+
+
+def test_work_that_this_version_does_not_know_stands_in_nobody_s_way(fit: Fit, monkeypatch: pytest.MonkeyPatch) -> None:
+    queue.make_later([fit.pk])
+    later(60)
+    unknown = Job.objects.get()
+    unknown.pk, unknown.kind = unknown.pk - 1, "make_something_new"
+    unknown.save(force_insert=True)
+    monkeypatch.setattr(sweeping, "queued", lambda: 0)
+    assert sweeping.sweep() == 1
+    assert Job.objects.get().kind == "make_something_new"

@@ -128,7 +128,14 @@ def test_a_delivery_takes_each_fit_once_and_not_thousands(signed_in: Any, filled
 
 @pytest.mark.parametrize(
     ("error", "status", "words"),
-    [(OperationalError(2006, "gone"), 503, "database does not answer"), (ZeroDivisionError(), 500, "on our side")],
+    [
+        (OperationalError(2006, "gone"), 503, "database does not answer"),
+        (OperationalError(1021, "Disk full"), 507, "disk of this server is full"),
+        (OperationalError(1054, "Unknown column"), 500, "on our side"),
+        (OSError(28, "No space left on device"), 507, "disk of this server is full"),
+        (OSError(5, "Input/output error"), 500, "on our side"),
+        (ZeroDivisionError(), 500, "on our side"),
+    ],
 )
 def test_our_own_faults_are_told_in_json(
     signed_in: Any, monkeypatch: pytest.MonkeyPatch, error: Exception, status: int, words: str

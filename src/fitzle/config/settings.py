@@ -128,6 +128,8 @@ AUTH_PASSWORD_VALIDATORS = [
 AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = 0.25  # hours
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_CLIENT_IP_CALLABLE = "fitzle.apps.accounts.addresses.client_address"
+PROXIES = [entry for entry in os.environ.get("FITZLE_PROXIES", "").split(",") if entry]  # addresses or networks
 AXES_USERNAME_FORM_FIELD = "email"
 AXES_VERBOSE = False
 

@@ -9,9 +9,14 @@ from django.core.exceptions import RequestDataTooBig, TooManyFieldsSent, TooMany
 from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse, JsonResponse
 
+from fitzle.apps.files.errors import StorageFullError, is_full
+
 log = logging.getLogger(__name__)
 AWAY = "Fitzle's database does not answer. Nothing was lost that was saved; try again in a moment."
 OUR_FAULT = "Something went wrong on our side. It is noted; try again, and tell who runs Fitzle if it stays so."
+# MariaDB: too many connections, lock wait timeout, deadlock, shutting down; the client: no or a lost connection.
+DATABASE_AWAY = (1040, 1205, 1213, 1053, 2002, 2003, 2006, 2013, 2026, 2055)
+DATABASE_FULL = (1021, 1114)  # MariaDB: ER_DISK_FULL, ER_RECORD_FILE_FULL
 WORDS = {400: "This request cannot be used.", 403: "You may not do that.", 404: "There is nothing here."}
 
 
@@ -39,11 +44,24 @@ def answer_for(error: Exception) -> HttpResponse:
         return _plain("These are too many files at a time. Bring them in a few at a time.", 413)
     if isinstance(error, RequestDataTooBig | TooManyFieldsSent):
         return _plain("This request is too large.", 413)
-    if isinstance(error, OperationalError | InterfaceError):
+    if _says_full(error):
+        return _plain(StorageFullError().message, 507)
+    if isinstance(error, InterfaceError) or (isinstance(error, OperationalError) and _code(error) in DATABASE_AWAY):
         log.warning("the database is away: %s", error)
         return _plain(AWAY, 503)
     log.exception("a request failed", exc_info=error)
     return _plain(OUR_FAULT, 500)
+
+
+def _code(error: OperationalError) -> int | None:
+    return error.args[0] if error.args else None
+
+
+def _says_full(error: Exception) -> bool:
+    """Whether a disk is full: the one for files that are on their way, or the database's."""
+    if isinstance(error, OperationalError):
+        return _code(error) in DATABASE_FULL
+    return isinstance(error, OSError) and is_full(error)
 
 
 def _plain(message: str, status: int) -> HttpResponse:

@@ -11,6 +11,7 @@ from ninja import Router, Status
 from ninja.utils import check_csrf
 
 from fitzle.apps.accounts.access import workspaces_of
+from fitzle.apps.accounts.addresses import tries_too_often
 from fitzle.apps.api.limits_view import limits_view
 from fitzle.apps.api.schemas import Me, Message, SignIn, WorkspaceOut
 
@@ -18,6 +19,7 @@ if TYPE_CHECKING:
     from fitzle.apps.accounts.models import User
 
 router = Router()
+TOO_OFTEN = "Too many tries. Wait a quarter of an hour and try again."
 
 
 @router.get("", response={200: Me, 401: Message}, auth=None)
@@ -35,10 +37,12 @@ def sign_in(request: HttpRequest, given: SignIn) -> Me | Status[Message]:
         return Status(403, Message(message="This page is out of date. Load it again."))
     credentials = {"email": given.email.strip().lower()}
     user = None
+    if tries_too_often(request):
+        return Status(429, Message(message=TOO_OFTEN))
     if AxesProxyHandler.is_allowed(request, credentials):
         user = authenticate(request, username=credentials["email"], email=credentials["email"], password=given.password)
     if not AxesProxyHandler.is_allowed(request, credentials):
-        return Status(429, Message(message="Too many tries. Wait a quarter of an hour and try again."))
+        return Status(429, Message(message=TOO_OFTEN))
     if user is None:
         return Status(401, Message(message="Mail address and password do not belong together. Try again."))
     login(request, user)

@@ -140,12 +140,6 @@ def _asked(address: WebAddress, guard: Guard, deadline: Deadline) -> BaseHTTPRes
 
 
 def _checked_number(address: WebAddress, guard: Guard) -> str:
-    if guard.ports is not None and address.port not in guard.ports:
-        raise ArtworkError(
-            f"port {address.port} is not asked for pictures",
-            subject=address.host,
-            advice="Save the picture, then drop it here.",
-        )
     try:
         numbers = guard.resolve(address.host, address.port)
     except (OSError, UnicodeError) as error:
@@ -155,6 +149,12 @@ def _checked_number(address: WebAddress, guard: Guard) -> str:
     if not numbers or not all(guard.allowed(number) for number in numbers):
         raise ArtworkError(
             "this address is not on the public web", subject=address.host, advice="Save the picture, then drop it here."
+        )
+    if guard.ports is not None and address.port not in guard.ports:
+        raise ArtworkError(
+            f"port {address.port} is not asked for pictures",
+            subject=address.host,
+            advice="Save the picture, then drop it here.",
         )
     return numbers[0]
 

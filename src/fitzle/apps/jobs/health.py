@@ -31,7 +31,8 @@ def live(_request: HttpRequest) -> HttpResponse:
 def ready(_request: HttpRequest) -> HttpResponse:
     """Whether people can work: 503 where they cannot. What only makes it slower is told and is no reason to stop."""
     found = {"database": database_answers(), "storage": storage_takes_files(), "queue": queue_answers()}
-    free, waits = free_bytes(), oldest_wait_seconds() if found["database"] else None
+    free, waits = free_bytes(), _wait_seconds()
+    found["database"] &= waits is not None
     told: dict[str, Any] = {**found, "disk_free_bytes": free, "oldest_wait_seconds": waits}
     told["trouble"] = trouble(told)
     works = found["database"] and found["storage"]
@@ -51,12 +52,21 @@ def trouble(told: dict[str, Any]) -> list[str]:
     return [line for line, holds in lines.items() if holds]
 
 
+def _wait_seconds() -> float | None:
+    """How long work waits; None where the database does not say."""
+    try:
+        return oldest_wait_seconds()
+    except DatabaseError as error:
+        log.warning("nobody knows how long work waits: %s", error)
+        return None
+
+
 def notice_for_people() -> str:
     """What people who work should know; empty where there is nothing to know."""
     free = free_bytes()
     if free is not None and free < LEAST_FREE_BYTES:
         return "The disk of this server is nearly full. What is saved is safe; new files may have to wait for room."
-    if oldest_wait_seconds() > LONGEST_WAIT_SECONDS:
+    if (_wait_seconds() or 0) > LONGEST_WAIT_SECONDS:
         return "Files are made late just now. What is saved is safe; what works goes on by itself."
     return ""
 

@@ -51,8 +51,12 @@ def write_prepared_later(artwork_id: UUID | str, revision: int, after_seconds: f
 
 def send(kind: str, arguments: Iterable[Argument], after_seconds: float = 0.0) -> bool:
     """Tells the workers of a job; False where the queue cannot be reached, which costs time and nothing else."""
+    task = current_app.tasks.get(f"fitzle.apps.jobs.tasks.{kind}")
+    if task is None:
+        log.error("nobody knows how to do %s; is this version older than the database?", kind)
+        return False
     try:
-        current_app.tasks[f"fitzle.apps.jobs.tasks.{kind}"].apply_async(tuple(arguments), countdown=after_seconds)
+        task.apply_async(tuple(arguments), countdown=after_seconds)
     except OperationalError as error:
         log.warning("the queue cannot be reached: %s", error)
         return False

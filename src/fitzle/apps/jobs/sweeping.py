@@ -10,7 +10,7 @@ from typing import Any
 
 from celery import current_app
 from django.conf import settings
-from django.db import close_old_connections
+from django.db import connections
 from django.db.utils import Error as DatabaseError
 from django.utils import timezone
 from kombu.exceptions import OperationalError
@@ -60,8 +60,9 @@ def sweep_for_ever() -> threading.Thread:
 def _sweeping() -> None:
     while True:
         try:
-            close_old_connections()
             sweep()
         except (DatabaseError, RedisError, OperationalError, OSError) as error:
             log.warning("what waits could not be looked through: %s", error)
+        finally:
+            connections.close_all()  # a child that is forked meanwhile must not inherit it
         time.sleep(EVERY_SECONDS)

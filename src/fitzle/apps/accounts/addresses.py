@@ -1,0 +1,53 @@
+"""Where a request comes from, and whether too many tries to sign in come from there."""
+
+from __future__ import annotations
+
+import ipaddress
+from datetime import timedelta
+from typing import TYPE_CHECKING
+
+from axes.models import AccessAttempt
+from django.conf import settings
+from django.db.models import Sum
+from django.utils import timezone
+
+if TYPE_CHECKING:
+    from django.http import HttpRequest
+
+MOST_FAILURES = 30  # from one address for all accounts together; people in one office share an address
+WITHIN = timedelta(minutes=15)
+
+
+def client_address(request: HttpRequest) -> str:
+    """The address that a request comes from.
+
+    What X-Forwarded-For says counts only behind a proxy that is trusted (FITZLE_PROXIES): the last address in it that
+    is none of the proxies. Whatever stands before that the caller may have written.
+    """
+    nearest = str(request.META.get("REMOTE_ADDR", ""))
+    if not _is_proxy(nearest):
+        return nearest
+    told = [entry.strip() for entry in str(request.META.get("HTTP_X_FORWARDED_FOR", "")).split(",") if entry.strip()]
+    return next((address for address in reversed(told) if _is_address(address) and not _is_proxy(address)), nearest)
+
+
+def tries_too_often(request: HttpRequest) -> bool:
+    """Whether one address has failed so often, with whatever accounts, that it has to wait."""
+    recent = AccessAttempt.objects.filter(
+        ip_address=client_address(request), attempt_time__gte=timezone.now() - WITHIN
+    ).aggregate(failures=Sum("failures_since_start"))
+    return (recent["failures"] or 0) >= MOST_FAILURES
+
+
+def _is_address(text: str) -> bool:
+    try:
+        ipaddress.ip_address(text)
+    except ValueError:
+        return False
+    return True
+
+
+def _is_proxy(text: str) -> bool:
+    if not _is_address(text):
+        return False
+    return any(ipaddress.ip_address(text) in ipaddress.ip_network(network) for network in settings.PROXIES)
