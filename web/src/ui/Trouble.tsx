@@ -16,7 +16,7 @@ export function Trouble({ error }: { error: Error }) {
 /** One line that people should know of, read out when nothing else is said. */
 export function Notice({ words }: { words: string }) {
   return (
-    <p role="status" className="border-l-2 border-risky py-0.5 pl-3 font-semibold text-risky">
+    <p role="status" className="mb-2 border-l-2 border-risky py-0.5 pl-3 font-semibold text-risky">
       {words}
     </p>
   );

@@ -67,7 +67,7 @@ def notice_for_people() -> str:
     if free is not None and free < LEAST_FREE_BYTES:
         return "The disk of this server is nearly full. What is saved is safe; new files may have to wait for room."
     if (_wait_seconds() or 0) > LONGEST_WAIT_SECONDS:
-        return "Files are made late just now. What is saved is safe; what works goes on by itself."
+        return "Files are made late just now. What is saved is safe, and what waits is made by itself."
     return ""
 
 
