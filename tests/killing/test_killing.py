@@ -32,7 +32,7 @@ def running(tmp_path: Path) -> Iterator[Running]:
 
 def test_nothing_is_stuck_and_nothing_lost(running: Running) -> None:
     client, told = Client(running.port, SEED), list[str]()
-    until(10, client.sign_in)
+    until(60, client.sign_in)
     end = time.monotonic() + SECONDS
     worker = threading.Thread(target=work, args=(client, end))
     worker.start()
