@@ -9,6 +9,7 @@ from collections.abc import Callable
 from typing import Any
 
 from selenium import webdriver
+from selenium.common.exceptions import StaleElementReferenceException
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
@@ -76,7 +77,22 @@ class Person:
             raise AssertionError(f"waited in vain for {what or until}: {self.text()[:600]}") from error
 
     def find(self, xpath: str) -> Any:
-        """The first visible element, once it is there."""
+        """The first visible element, once it is there.
+
+        Pages draw themselves anew as answers come in: a click on one that was replaced goes to what stands there now.
+        """
+        element = self._found(xpath)
+
+        def click() -> None:
+            try:
+                WebElement.click(element)
+            except StaleElementReferenceException:
+                WebElement.click(self._found(xpath))
+
+        element.click = click
+        return element
+
+    def _found(self, xpath: str) -> Any:
         return self.wait(
             lambda: next((entry for entry in self.driver.find_elements(By.XPATH, xpath) if entry.is_displayed()), None),
             xpath,

@@ -12,8 +12,8 @@ from tests.make import photo, saved, svg
 def test_a_file_dropped_on_an_empty_place_is_fitted_there(person: Person) -> None:
     assert "empty" in person.state_of("Course card")
     person.drop(person.proof("Course card"), "evening.jpg", saved(photo(900, 700), "JPEG", quality=90))
+    person.sees("evening.jpg")  # while it comes in; a moment later it is said on the proof alone
     person.wait(lambda: "fits" in person.state_of("Course card"), "the card to fit")
-    person.sees("evening.jpg")
     person.button("Course card: replace").click()
     person.button("Empty it").click()
     person.wait(lambda: "empty" in person.state_of("Course card"), "the card to be empty again")
