@@ -14,6 +14,7 @@ from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
 from fitzle.apps.accounts.sample import EMAIL, PASSWORD
@@ -181,8 +182,6 @@ class Person:
 
 
 def _quietly(until: Callable[[], object]) -> object:
-    from selenium.common.exceptions import StaleElementReferenceException
-
     try:
         return until()
     except StaleElementReferenceException:
