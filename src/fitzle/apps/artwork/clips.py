@@ -13,8 +13,7 @@ import numpy as np
 from django.http import Http404
 
 from fitzle.apps.artwork.models import Artwork, State
-from fitzle.apps.files import keeping
-from fitzle.apps.files.keeping import keep, read
+from fitzle.apps.files.keeping import keep, open_checked, read
 from fitzle.apps.files.shelves import Shelf
 from fitzle.core.artwork.clips.filmstrip import filmstrip
 from fitzle.core.artwork.clips.frames import Still, frame_at, frame_before, next_frame, still_of
@@ -57,7 +56,7 @@ def clip_of(artwork: Artwork) -> Iterator[OpenClip]:
 
 @contextmanager
 def _opened(artwork: Artwork, limits: Limits = DEFAULT_LIMITS) -> Iterator[OpenClip]:
-    kept = keeping.opened(Shelf.ORIGINALS, artwork.workspace_id, artwork.sha256)
+    kept = open_checked(Shelf.ORIGINALS, artwork.workspace_id, artwork.sha256)
     with kept as file, opened_clip(cast("BinaryIO", file), limits) as clip:
         yield clip
 

@@ -186,16 +186,19 @@ def ready_marks(workspace: Workspace) -> list[Artwork]:
 
 def is_readable(artwork: Artwork) -> bool:
     """Whether what is known of an artwork makes sense; one that was damaged fails alone."""
+    return artwork.state != State.READY or sound_facts(artwork) is not None
+
+
+def sound_facts(artwork: Artwork) -> ArtworkFacts | None:
+    """The facts of an artwork that is ready, as it is prepared; None where what is known of it makes no sense."""
     try:
-        if artwork.state == State.READY:
-            facts = ArtworkFacts.model_validate(artwork.facts)
-            facts_of(artwork)
-            int(artwork.likeness or "0", 16)
-            return facts.width > 0 and facts.height > 0
-        return True
+        own = ArtworkFacts.model_validate(artwork.facts)
+        int(artwork.likeness or "0", 16)
+        facts = facts_of(artwork) if artwork.prepared is not None else own
+        return facts if min(own.width, own.height, facts.width, facts.height) > 0 else None
     except (ValueError, TypeError, KeyError) as error:
         log.warning("what is known of artwork %s cannot be read: %s", artwork.pk, error)
-        return False
+        return None
 
 
 def source_of(artwork: Artwork, *, preview: bool) -> Source:

@@ -46,45 +46,50 @@ def keep_by_content(shelf: Shelf, workspace_id: int, chunks: Iterable[bytes]) ->
 
 def read(shelf: Shelf, workspace_id: int, key: str, *, check: bool = False) -> bytes | None:
     """All bytes; None where it is not there, or not as it was written. `check` compares the hash as well."""
+    note = note_of(shelf, workspace_id, key)
     try:
-        with opened(shelf, workspace_id, key) as file:
+        with _opened(note) as file:
             data = bytes(file.read())
-    except FileNotFoundError:
+    except (FileNotFoundError, DamagedFileError):
         return None
-    except DamagedFileError:
-        return None
-    known = note_of(shelf, workspace_id, key) if check else None
-    if known and hashlib.sha256(data).hexdigest() != known.sha256:
-        return None
-    return data
+    whole = note is not None and (not check or hashlib.sha256(data).hexdigest() == note.sha256)
+    return data if whole else None
 
 
 def first_bytes(shelf: Shelf, workspace_id: int, key: str, count: int) -> bytes:
     """The beginning of a file; nothing where it is not there or damaged."""
     try:
-        with opened(shelf, workspace_id, key) as file:
+        with open_checked(shelf, workspace_id, key) as file:
             return bytes(file.read(count))
     except (FileNotFoundError, DamagedFileError):
         return b""
 
 
-@contextmanager
-def opened(shelf: Shelf, workspace_id: int, key: str) -> Iterator[File[Any]]:
-    """A kept file to read from; raises FileNotFoundError, or DamagedFileError where it has another weight."""
-    with open_checked(shelf, workspace_id, key) as file:
-        yield file
-
-
 def open_checked(shelf: Shelf, workspace_id: int, key: str, *, check: bool = False) -> File[Any]:
-    """Like `opened`, for who closes it themselves; `check` reads it through once and compares its hash."""
+    """A kept file to read from; `check` reads it through once and compares its hash.
+
+    Raises FileNotFoundError, or DamagedFileError where it is not what was written.
+    """
     note = note_of(shelf, workspace_id, key)
-    if note is None:
-        raise FileNotFoundError(kept_path(shelf, workspace_id, key))
-    file = default_storage.open(note.path)
-    if file.size != note.bytes or (check and hash_of(file) != note.sha256):
+    file = _opened(note)
+    if check and note and hash_of(file) != note.sha256:
         file.close()
-        raise DamagedFileError("a kept file is not as it was written any more", advice="It has to be made anew.")
+        raise _damaged()
     return file
+
+
+def _opened(note: KeptFile | None) -> File[Any]:
+    if note is None:
+        raise FileNotFoundError("this file was never kept")
+    file = default_storage.open(note.path)
+    if file.size != note.bytes:
+        file.close()
+        raise _damaged()
+    return file
+
+
+def _damaged() -> DamagedFileError:
+    return DamagedFileError("a kept file is not as it was written any more", advice="It has to be made anew.")
 
 
 def kept_files() -> Iterator[KeptFile]:

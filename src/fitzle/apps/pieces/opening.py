@@ -13,7 +13,7 @@ from django.http import Http404
 from pydantic import ValidationError
 
 from fitzle.apps.accounts.access import house_colours
-from fitzle.apps.artwork.library import facts_of, is_readable, source_of
+from fitzle.apps.artwork.library import sound_facts, source_of
 from fitzle.apps.artwork.versions import group_of, ready_with_versions
 from fitzle.apps.pieces.models import Fit, Judgement, Rendition
 from fitzle.apps.pieces.saving import document_of
@@ -98,7 +98,8 @@ class OpenFit:
         if made is None:
             return None
         try:
-            _findings_of(self.judgement)
+            if self.judgement and self.findings is None:
+                return failed(UNREADABLE)
             return RenditionRecord.model_validate(
                 {"files": made.files, "candidates": made.candidates, "outcome": made.outcome}
             )
@@ -110,8 +111,9 @@ class OpenFit:
     def findings(self) -> list[Finding] | None:
         """What the rules say of its file; None while it is not judged."""
         try:
-            return _findings_of(self.judgement)
+            return [Finding.model_validate(entry) for entry in self.judgement.findings] if self.judgement else None
         except ValidationError:
+            log.exception("the findings of fit %s cannot be read", self.fit.pk)
             return None
 
     @property
@@ -171,10 +173,6 @@ def open_fits(workspace: Workspace, fits: Iterable[Fit], broken: list[Fit] | Non
     return opened
 
 
-def _findings_of(judgement: Judgement | None) -> list[Finding] | None:
-    return [Finding.model_validate(entry) for entry in judgement.findings] if judgement else None
-
-
 def _document(fit: Fit, broken: list[Fit]) -> Document | None:
     """The piece of a fit, if it and the sheet of its place can be read."""
     try:
@@ -188,7 +186,8 @@ def _document(fit: Fit, broken: list[Fit]) -> Document | None:
 
 
 def _usable(artwork: Artwork) -> FitArtwork | None:
-    return FitArtwork(facts_of(artwork), artwork.content.sha256) if is_readable(artwork) else None
+    facts = sound_facts(artwork)
+    return FitArtwork(facts, artwork.content.sha256) if facts else None
 
 
 def open_fit(workspace: Workspace, fit: Fit) -> OpenFit:
