@@ -225,6 +225,8 @@ wait_redis() { wait_answer "$REDIS_PID" "The queue" "$VAR/redis.log" redis-cli -
 LEAN_MEMORY='MALLOC_MMAP_THRESHOLD_=1048576 MALLOC_TRIM_THRESHOLD_=8388608 MALLOC_ARENA_MAX=2'
 # Workers keep large blocks: with each one mapped anew, as above, a cut-out takes 1.7 times as long.
 WORKER_MEMORY='MALLOC_ARENA_MAX=2'
+# Those that draw for the pages: one drawing at a time, on one core each.
+DRAWING_MEMORY='MALLOC_ARENA_MAX=2 OPENBLAS_NUM_THREADS=1 OMP_NUM_THREADS=1'
 
 end_process() { # end_process PID : TERM, then KILL after 8 s
   [ -n "${1:-}" ] && kill -0 "$1" 2>/dev/null || return 0

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import contextlib
+import io
 import os
 from collections.abc import Callable, Iterator
 from pathlib import Path
@@ -28,7 +30,9 @@ def redis_database(*, browser: bool = False) -> int:
 
 
 @pytest.fixture(autouse=True)
-def _own_files(request: pytest.FixtureRequest, tmp_path: Path, settings: Any) -> Iterator[None]:
+def _own_files(
+    request: pytest.FixtureRequest, tmp_path: Path, settings: Any, monkeypatch: pytest.MonkeyPatch
+) -> Iterator[None]:
     """Tests of the apps keep files in a folder of their own, run tasks at once and start with empty caches."""
     if "apps" not in Path(request.fspath).parts:
         yield
@@ -46,11 +50,28 @@ def _own_files(request: pytest.FixtureRequest, tmp_path: Path, settings: Any) ->
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher", *settings.PASSWORD_HASHERS]
     location = cache_address(redis_database() + 1)
     settings.CACHES = {"default": {**settings.CACHES["default"], "LOCATION": location}}
+    _draw_here(settings, monkeypatch)
     app.conf.task_always_eager = True
     app.conf.task_eager_propagates = True
     cache.clear()
     yield
     app.conf.task_always_eager = False
+
+
+def _draw_here(settings: Any, monkeypatch: pytest.MonkeyPatch) -> None:
+    """What is asked of the drawing service goes through its application, in this process and without its bounds."""
+    from fitzle.apps.drawing import client, service
+
+    def answered(name: str, packed: bytes) -> client.Came:
+        told: list[Any] = []
+        environ = {"PATH_INFO": f"/{name}", "HTTP_X_FITZLE_DRAWING": service.token(), "wsgi.input": io.BytesIO(packed)}
+        body = service.application(environ | {"CONTENT_LENGTH": str(len(packed))}, lambda *start: told.extend(start))
+        return client.Came(int(told[0].split()[0]), dict(told[1]), b"".join(body))
+
+    settings.DRAWING = "here"
+    monkeypatch.setattr(client, "answer_of_the_service", answered)
+    monkeypatch.setattr(service, "bounded_seconds", lambda _most: contextlib.nullcontext())
+    monkeypatch.setattr(service, "close_old_connections", lambda: None)
 
 
 @pytest.fixture

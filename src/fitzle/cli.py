@@ -12,15 +12,21 @@ import os
 import sys
 import tempfile
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import nullcontext
 from datetime import UTC, datetime
+from functools import cache
 from importlib import import_module
 from pathlib import Path
 from typing import Any
 
+from fitzle.core.bounds import Allowance
 from fitzle.core.errors import ArtworkError, FitzleError, NoSubjectFound, ValueOutOfRange
+from fitzle.lost import TOO_MUCH, run_in_a_child
 
 ACCEPTED, REFUSED, WRONG = 0, 1, 2  # exit codes
 LARGEST_INPUT_BYTES = 100_000_000
+DRAWING_SECONDS, DRAWING_BYTES = 8.0, 500_000_000  # for all drawing of one run, beside what is loaded
+may_be_lost = False  # whether this is the child of one that says so where a drawing ends it
 USUAL_SECONDS = 10.0  # as core.encode.budget has it, which is not loaded for the help alone
 
 
@@ -30,9 +36,11 @@ def main(arguments: list[str] | None = None) -> int:
     try:
         answer, code = args.run(args)
     except FitzleError as error:
-        return _say_error(args, error.message)
+        return _say_error(args.json, error.message)
+    except MemoryError:
+        return _say_error(args.json, TOO_MUCH)
     except OSError as error:
-        return _say_error(args, f"{error.filename or 'the file'}: {error.strerror or error}.")
+        return _say_error(args.json, f"{error.filename or 'the file'}: {error.strerror or error}.")
     _print(json.dumps(answer, ensure_ascii=False) if args.json else _table(answer))
     return int(code)
 
@@ -121,7 +129,7 @@ def _inspect(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
     from fitzle.core.artwork.inspecting import inspected
 
     _check_file(args.artwork)
-    with args.artwork.open("rb") as file:
+    with args.artwork.open("rb") as file, _allowance(_begin_of(args.artwork)) or nullcontext():
         facts = inspected(file, args.artwork.name)
     return {"file": str(args.artwork), **_whole_px(facts.model_dump(mode="json"))}, ACCEPTED
 
@@ -153,7 +161,6 @@ def _still(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
 
 
 def _cutout(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
-    from fitzle.core.artwork.reading import read_artwork
     from fitzle.core.artwork.steps.cutting_alone import cut_alone
     from fitzle.core.encode.saving import format_of, picture_file
     from fitzle.core.formats import format_of_extension
@@ -162,7 +169,7 @@ def _cutout(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
     if format_of_extension(args.out.suffix) == "jpeg":
         raise ValueOutOfRange("this ending has no transparency", expected=".png or .webp", actual=repr(args.out.suffix))
     format_of(args.out.suffix)
-    source = read_artwork(_bytes_of(args.picture), name).source
+    source = _read(_bytes_of(args.picture), name).source
     wishes = {name: getattr(args, name) for name in ("method", "tolerance", "softness", "holes")}
     width, height = source.width, source.height
     try:
@@ -195,11 +202,9 @@ def _fit(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
     data = _bytes_of(args.artwork)
     ahead = decoded_ahead(data)  # before anything large is loaded, which takes as long
 
-    from fitzle.core.artwork.reading import read_artwork
-
     with ThreadPoolExecutor(1) as beside:
         loading = beside.submit(_load_for_making, args.spec)
-        artwork = read_artwork(data, args.artwork.name, ahead=ahead)
+        artwork = _read(data, args.artwork.name, ahead=ahead)
         sheet = loading.result()
     part = {
         "id": "artwork",
@@ -231,7 +236,6 @@ def _load_for_making(spec: Path) -> Any:
 
 
 def _render(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
-    from fitzle.core.artwork.reading import read_artwork
     from fitzle.core.piece.document import artworks_in
     from fitzle.core.piece.editing import read_piece
 
@@ -242,7 +246,7 @@ def _render(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
     placement = sheet.placement if sheet.placement in piece.adjustments else sheet.name
     shown = artworks_in(piece, placement, args.take, row)
     names = shown | {other for name in shown for other in piece.versions.get(name, ())}
-    artworks = {name: read_artwork(_bytes_of(args.piece.parent / name), name) for name in sorted(names)}
+    artworks = {name: _read(_bytes_of(args.piece.parent / name), name) for name in sorted(names)}
     return _deliver(piece, sheet, placement, artworks, args, take=args.take, row=row)
 
 
@@ -310,6 +314,38 @@ def _spec_of(path: Path) -> Any:
     return read_spec_sheet(_bytes_of(path), path.name)
 
 
+def _read(data: bytes, name: str, **more: Any) -> Any:
+    """An artwork; one that has to be drawn takes time and memory out of the allowance of this run."""
+    from fitzle.core.artwork.reading import read_artwork
+
+    allowance = _allowance(data)
+    if allowance is None:
+        return read_artwork(data, name, **more)
+    with allowance:
+        found = read_artwork(data, name, **more)
+    if hasattr(found.source, "allowance"):
+        found.source.allowance = allowance
+    return found
+
+
+def _allowance(data: bytes) -> Allowance | None:
+    """For drawings, where a run that they end is said in words; bitmaps have limits of their own."""
+    from fitzle.core.artwork.sniff import sniff_format
+
+    drawn = may_be_lost and sniff_format(data) in (None, "svg", "gzip", "pdf")
+    return _shared_allowance() if drawn else None
+
+
+@cache
+def _shared_allowance() -> Allowance:
+    return Allowance(DRAWING_SECONDS, DRAWING_BYTES)
+
+
+def _begin_of(path: Path) -> bytes:
+    with path.open("rb") as file:
+        return file.read(4096)
+
+
 def _check_file(path: Path) -> None:
     if path.is_dir():
         raise ArtworkError("this is a folder", subject=str(path), advice="Name a file.")
@@ -327,12 +363,17 @@ def _written(folder: Path, name: str, data: bytes) -> Path:
     """Writes beside the target first and then replaces it, so that a full disk never leaves half a file."""
     folder.mkdir(parents=True, exist_ok=True)
     handle, beside = tempfile.mkstemp(dir=folder, prefix=".fitzle-")
-    with os.fdopen(handle, "wb") as out:
-        out.write(data)
-    umask = os.umask(0)
-    os.umask(umask)
-    os.chmod(beside, 0o666 & ~umask)
-    os.replace(beside, folder / name)
+    try:
+        with os.fdopen(handle, "wb") as out:
+            out.write(data)
+        umask = os.umask(0)
+        os.umask(umask)
+        os.chmod(beside, 0o666 & ~umask)
+        os.replace(beside, folder / name)
+    except OSError as error:
+        os.unlink(beside)
+        error.filename = str(folder / name)  # what people asked for, not what stood beside it for a moment
+        raise
     return folder / name
 
 
@@ -384,16 +425,18 @@ def _cell(value: Any) -> str:
     return "none" if value is None else f"{value:g}" if isinstance(value, float) else str(value)
 
 
-def _say_error(args: argparse.Namespace, message: str) -> int:
-    if args.json:
+def _say_error(as_json: bool, message: str) -> int:
+    if as_json:
         print(json.dumps({"error": message}, ensure_ascii=False))
     print(f"fitzle: {message}", file=sys.stderr)
     return WRONG
 
 
+def _say_lost(message: str) -> int:
+    return _say_error("--json" in sys.argv, message)
+
+
 if __name__ == "__main__":
     gc.set_threshold(50_000)  # loading makes many objects that stay; looking for garbage among them takes a tenth
-    code = main()
-    sys.stdout.flush()
-    sys.stderr.flush()
-    os._exit(code)  # everything is written; taking the large libraries down in order costs 0.2 s
+    may_be_lost = True
+    sys.exit(run_in_a_child(main, _say_lost, DRAWING_SECONDS))

@@ -33,3 +33,13 @@ def wall_proofs(client: Any, slug: str) -> dict[str, Any]:
     """All proofs on the wall by the name of their placement."""
     wall = client.get(f"/api/workspaces/{slug}/wall").json()
     return {proof["name"]: proof for shelf in wall["shelves"] for proof in shelf["placements"]}
+
+
+def mark_in_a_place(client: Any, place: Any, run: Any) -> dict[str, Any]:
+    """A mark in one placement on a dark ground, as the bench gets it."""
+    from tests.make import svg
+
+    entry = place(grounds=["#17181a"])
+    upload(client, "juno", "mark.svg", svg(), str(entry.pk), run)
+    fit = wall_proofs(client, "juno")["Test place"]["fit"]
+    return client.get(f"/api/workspaces/juno/fits/{fit}").json()  # type: ignore[no-any-return]

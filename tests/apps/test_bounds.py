@@ -22,7 +22,7 @@ from tests.make import svg
 IN_A_WORKER = """
 import io, os, sys
 os.environ["DJANGO_SETTINGS_MODULE"] = "fitzle.config.settings"
-from fitzle.apps.jobs.memory import bound_memory
+from fitzle.core.bounds import bound_memory
 from fitzle.core.artwork.inspecting import inspected
 from fitzle.core.errors import FitzleError
 from tests.make import photo, saved

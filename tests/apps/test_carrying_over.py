@@ -108,10 +108,13 @@ def _the_fit_placed_last_is_the_chosen_one() -> None:
 
 def _documents_are_renewed_with_their_history() -> None:
     from fitzle.apps.pieces.models import Piece, PieceRevision, PieceState
-    from fitzle.apps.pieces.saving import document_of, step_back, step_forward
+    from fitzle.apps.pieces.history import step_back, step_forward
+    from fitzle.apps.pieces.saving import document_of
     from fitzle.core.piece.document import parts_in
 
-    assert PieceState.objects.count() == len(kept("pieces.piecestate"))
+    places = {pk: row["position"] for pk, row in kept("pieces.piece").items()}
+    undone = sum(row["position"] > places[row["piece"]] for row in kept("pieces.piecestate").values())
+    assert undone and PieceState.objects.count() == len(kept("pieces.piecestate")) + undone, "each was taken back"
     assert PieceRevision.objects.count() == len(kept("pieces.piecerevision"))
     lesson = next(piece for piece in Piece.objects.all() if document_of(piece).subject.startswith("Lesson 12"))
     document = document_of(lesson)
@@ -119,11 +122,12 @@ def _documents_are_renewed_with_their_history() -> None:
     there = {part.id: part for part in parts_in(document, "video-channel-lesson-thumbnail")}
     assert there["second-line"].letter_spacing == 1 and there["guest"].rotation == 10  # type: ignore[union-attr]
     assert there["headline"].vertical_align == "top" and not there["headline"].outline_only  # type: ignore[union-attr]
+    maker = lesson.states.last().made_by
     words = [part.text for part in document.parts if part.id == "headline"]  # type: ignore[union-attr]
-    again = [part.text for part in document_of(step_forward(lesson)).parts if part.id == "headline"]  # type: ignore
+    again = [part.text for part in document_of(step_forward(lesson, maker)).parts if part.id == "headline"]  # type: ignore
     assert (words, again) == (["True a\nwheel"], ["True a\nwheel!"]), "redo still knows what was undone"
     for _ in range(3):
-        lesson = step_back(lesson)
+        lesson = step_back(lesson, maker)
     assert document_of(lesson).adjustments.keys() == {"course-page-page-header"}
 
 

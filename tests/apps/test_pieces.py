@@ -4,7 +4,7 @@ from typing import Any
 
 import pytest
 
-from tests.apps.helpers import send, upload, wall_proofs
+from tests.apps.helpers import mark_in_a_place, send, upload, wall_proofs
 from tests.make import solid, svg
 
 pytestmark = pytest.mark.django_db
@@ -12,10 +12,7 @@ pytestmark = pytest.mark.django_db
 
 @pytest.fixture
 def fit(signed_in: Any, place: Any, run: Any) -> dict[str, Any]:
-    """A mark in one placement, as the bench gets it."""
-    entry = place(grounds=["#17181a"])
-    upload(signed_in, "juno", "mark.svg", svg(), str(entry.pk), run)
-    return read(signed_in, wall_proofs(signed_in, "juno")["Test place"]["fit"])
+    return mark_in_a_place(signed_in, place, run)
 
 
 def read(client: Any, fit: str) -> dict[str, Any]:
@@ -153,7 +150,9 @@ def test_a_proof_is_immutable_by_its_key_and_never_larger_than_a_screen(signed_i
     assert opened(now.content).size == (160, 90)
     assert signed_in.get(f"{path}?width=160&key={fit['key']}").content == now.content
     assert signed_in.get(f"{path}?width=160&key=old")["Cache-Control"] == "no-store"
-    assert opened(signed_in.get(f"{path}?width=99999").content).size[0] == 2400
+    assert opened(signed_in.get(f"{path}?width=99999").content).size[0] == 960, (
+        "of 320 px: as large as small ones are looked at"
+    )
 
 
 def test_the_same_artwork_in_two_places_is_one_piece_and_emptying_leaves_the_other(

@@ -82,13 +82,13 @@ def test_of_two_people_saving_the_same_field_one_is_told(juno: Any, piece: Any) 
 
 
 def test_undo_and_a_save_at_once_leave_a_history_that_can_be_walked(juno: Any, piece: Any) -> None:
-    from fitzle.apps.pieces.saving import step_back, step_forward
+    from fitzle.apps.pieces.history import step_back, step_forward
 
     saving(piece, juno[0], "w1", "first")()
     piece.refresh_from_db()
-    at_once([lambda: step_back(piece), saving(piece, juno[0], "w2", "second")])
+    at_once([lambda: step_back(piece, juno[0]), saving(piece, juno[0], "w2", "second")])
     for move in (step_back, step_back, step_back, step_forward, step_forward, step_forward):
-        move(piece)
+        move(piece, juno[0])
     piece.refresh_from_db()
     positions = list(piece.states.values_list("position", flat=True))
     assert positions == list(range(len(positions)))

@@ -78,6 +78,11 @@ def surroundings(folder: Path, database: str) -> dict[str, str]:
     return {**os.environ, **own}
 
 
+def drawing_socket() -> str:
+    """Where the drawing service of this process listens; its name must stay short."""
+    return f"{os.environ['FITZLE_SOCKETS']}/drawing-{DATABASE}.sock"
+
+
 def made_sample(shared: Path) -> Path:
     """The folder with the files of the sample workspace; whoever comes first makes it and its database."""
     folder, done = shared / "sample", shared / "sample.done"
@@ -133,11 +138,18 @@ def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
         "--loglevel",
         "INFO",
     ]
+    drawing = ["gunicorn", "-c", "python:fitzle.config.drawing", "--bind", f"unix:{drawing_socket()}"]
+    drawing.append("fitzle.config.drawing_wsgi")
+    drawn_there = {"FITZLE_DRAWING": f"unix:{drawing_socket()}"}
     servers = [
         subprocess.Popen(
-            [sys.executable, "-m", *command], env=surroundings(folder, DATABASE), cwd=ROOT, stdout=log, stderr=log
+            [sys.executable, "-m", *command],
+            env=surroundings(folder, DATABASE) | more,
+            cwd=ROOT,
+            stdout=log,
+            stderr=log,
         )
-        for command in (web, worker)
+        for command, more in ((web, drawn_there), (worker, {}), (drawing, {}))
     ]
     address = f"http://127.0.0.1:{port}"
     try:

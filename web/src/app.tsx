@@ -8,6 +8,7 @@ import { BenchScreen } from "./features/bench/BenchScreen";
 import { DeliveriesScreen } from "./features/deliveries/DeliveriesScreen";
 import { HouseStyleScreen } from "./features/house/HouseStyleScreen";
 import { PreparationScreen } from "./features/preparation/PreparationScreen";
+import { SignInAgain } from "./features/session/SignInAgain";
 import { SignInScreen } from "./features/session/SignInScreen";
 import { StillsScreen } from "./features/stills/StillsScreen";
 import { WallScreen } from "./features/wall/WallScreen";
@@ -18,11 +19,20 @@ import { UploadsProvider } from "./ui/uploads";
 export function App() {
   const session = useQuery(sessionQuery());
   if (session.isPending) return null;
-  if (session.error && !(session.error instanceof Failure && session.error.status === 401)) {
+  if (!session.data && session.error && !(session.error instanceof Failure && session.error.status === 401)) {
     return <Trouble error={session.error} />;
   }
   if (!session.data) return <SignInScreen />;
   const first = session.data.workspaces[0];
+  return (
+    <>
+      <SignInAgain me={session.data} />
+      <Screens first={first?.slug} />
+    </>
+  );
+}
+
+function Screens({ first }: { first: string | undefined }) {
   return (
     <Routes>
       <Route path="/w/:workspace" element={<Workspace />}>
@@ -35,7 +45,7 @@ export function App() {
         <Route path="deliveries" element={<DeliveriesScreen />} />
         <Route path="*" element={<Trouble error={new Error("There is no such page.")} />} />
       </Route>
-      <Route path="*" element={first ? <Navigate to={`/w/${first.slug}`} replace /> : <NoWorkspace />} />
+      <Route path="*" element={first ? <Navigate to={`/w/${first}`} replace /> : <NoWorkspace />} />
     </Routes>
   );
 }

@@ -25,6 +25,7 @@ INSTALLED_APPS = [
     "csp",
     "fitzle.apps.accounts",
     "fitzle.apps.files",
+    "fitzle.apps.drawing",
     "fitzle.apps.artwork",
     "fitzle.apps.destinations",
     "fitzle.apps.pieces",
@@ -190,6 +191,12 @@ SEARCH_SECONDS = float(os.environ.get("FITZLE_SEARCH_SECONDS", "10"))  # for the
 FILE_UPLOAD_MAX_MEMORY_SIZE = 5_000_000
 DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
 DATA_UPLOAD_MAX_NUMBER_FILES = UPLOAD_LIMIT_FILES
+
+# Where the drawing service is: `unix:SOCKET` or `host:port`; empty where everything is drawn in place (apps/drawing).
+DRAWING = os.environ.get("FITZLE_DRAWING", "")
+DRAWING_SECONDS = float(os.environ.get("FITZLE_DRAWING_SECONDS", "8"))  # for one drawing
+DRAWING_BYTES = int(os.environ.get("FITZLE_DRAWING_BYTES", "700000000"))  # that its process may take for it
+DRAWING_AT_ONCE = int(os.environ.get("FITZLE_DRAWING_AT_ONCE", "6"))  # of a web process's threads: others stay free
 
 LANGUAGE_CODE = "en"
 USE_TZ = True

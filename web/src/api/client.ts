@@ -1,6 +1,7 @@
 import createClient from "openapi-fetch";
 
 import type { components, paths } from "./schema";
+import { sayWhetherSignedIn } from "./session";
 
 export type Schemas = components["schemas"];
 export type FitOut = Schemas["FitOut"];
@@ -42,6 +43,11 @@ client.use({
     if (request.method !== "GET") request.headers.set("X-CSRFToken", csrfToken());
     return request;
   },
+  onResponse({ request, response }) {
+    // A wrong password is answered so as well, and says nothing of a session.
+    if (response.status === 401 && !(request.method === "POST" && request.url.endsWith("/api/session")))
+      sayWhetherSignedIn(false);
+  },
 });
 
 interface Answer<T> {
@@ -56,7 +62,7 @@ export async function answerOf<T>(pending: Promise<Answer<T>>): Promise<T> {
   try {
     answer = await pending;
   } catch {
-    throw new Failure("The server cannot be reached. Your last change may not be saved.", 0, null);
+    throw new Failure("The server cannot be reached. Look at your connection, and try again.", 0, null);
   }
   if (answer.response.ok) return answer.data as T;
   throw failureOf(answer.response.status, answer.error);

@@ -1,64 +1,83 @@
-import { useMutation, useQueryClient, type QueryKey } from "@tanstack/react-query";
-import { useCallback, useState } from "react";
+import { useQueryClient, type QueryKey } from "@tanstack/react-query";
+import { useRef } from "react";
 
 import { Failure } from "../api/client";
 import { useHistoryKeys } from "./useHistoryKeys";
+import type { Unsent } from "./outbox";
+import { useOutbox, type Sending } from "./useOutbox";
 
-interface Options<T> {
+export type Way = "undo" | "redo";
+/** A walk through the history is sent in its turn, but not kept: it means something only now. */
+type Walk = { way: Way };
+type Wanted<W> = W | Walk;
+
+interface Options<T, W> {
   queryKey: QueryKey;
-  /** Saves of one document follow one another, each on the revision before it. */
-  scope: string;
+  /** What is saved, in a word that no other document has. */
+  place: string;
   /** What else the answer to a save makes old. */
   others: QueryKey[];
-  move: (way: "undo" | "redo") => Promise<T | null>;
+  revisionOf: (document: T) => number;
+  send: (wanted: W, revision: number, key: string) => Promise<T>;
+  move: (way: Way) => Promise<T | null>;
+  keeps: (wanted: W) => boolean;
+  refused: (error: Failure, wanted: W) => boolean;
 }
 
-export interface Revisions<T> {
+export interface Revisions<T, W> {
   now: () => T;
   keep: (next: T) => Promise<void>;
-  inTurn: { scope: { id: string } };
-  savedAt: Date | null;
+  save: (wanted: W) => void;
+  outbox: Sending<unknown>;
+  /** What the server does not have yet. */
+  unsaved: W[];
   undo: () => void;
   redo: () => void;
-  moving: boolean;
-  moveTrouble: Error | null;
-  forget: () => void;
+  /** Goes on after a refusal that held everything, from this revision. */
+  release: (revision: number) => void;
 }
 
-/** What the bench and the preparation do alike: keep the newest answer, and walk back and forth in the history. */
-export function useRevisions<T>({ queryKey, scope, others, move }: Options<T>): Revisions<T> {
+const isWalk = (wanted: unknown): wanted is Walk => typeof wanted === "object" && "way" in (wanted as object);
+
+/** What the bench and the preparation do alike: save in order, keep the newest answer, walk in the history. */
+export function useRevisions<T, W extends object>(options: Options<T, W>): Revisions<T, W> {
+  const { queryKey, others, revisionOf, send, move, keeps, refused } = options;
   const queries = useQueryClient();
-  const [savedAt, setSavedAt] = useState<Date | null>(null);
+  const last = useRef(0); // the revision of the last answer: what was made meanwhile stands on that
+  const now = () => queries.getQueryData<T>(queryKey)!;
   const keep = async (next: T) => {
+    last.current = Math.max(last.current, revisionOf(next));
     await queries.cancelQueries({ queryKey }); // one on its way may bring the state before this
     queries.setQueryData(queryKey, next);
-    setSavedAt(new Date());
     for (const other of others) void queries.invalidateQueries({ queryKey: other });
   };
-  const inTurn = { scope: { id: scope } };
-  const history = useMutation({
-    ...inTurn,
-    mutationFn: move,
-    onSuccess: async (next) => {
+  const outbox = useOutbox<Wanted<W>>(options.place, {
+    keeps: (wanted) => !isWalk(wanted) && keeps(wanted),
+    send: async ({ key, base, wanted }: Unsent<Wanted<W>>) => {
+      if (!isWalk(wanted)) return keep(await send(wanted, Math.max(base, last.current), key));
+      const next = await move(wanted.way);
       if (next) return keep(next);
-      setSavedAt(new Date());
       await queries.invalidateQueries({ queryKey: [queryKey[0]] });
+      last.current = Math.max(last.current, revisionOf(now()));
     },
+    refused: (error, wanted) => !isWalk(wanted) && refused(error, wanted),
   });
-  const { mutate } = history;
-  const undo = useCallback(() => mutate("undo"), [mutate]);
-  const redo = useCallback(() => mutate("redo"), [mutate]);
+  const { push } = outbox;
+  const undo = () => push({ way: "undo" }, 0);
+  const redo = () => push({ way: "redo" }, 0);
   useHistoryKeys(undo, redo);
   return {
-    now: () => queries.getQueryData<T>(queryKey)!,
+    now,
     keep,
-    inTurn,
-    savedAt,
+    save: (wanted) => push(wanted, revisionOf(now())),
+    outbox: outbox as Sending<unknown>,
+    unsaved: outbox.waiting.filter((wanted): wanted is W => !isWalk(wanted)),
     undo,
     redo,
-    moving: history.isPending,
-    moveTrouble: history.error,
-    forget: history.reset,
+    release: (revision) => {
+      last.current = Math.max(last.current, revision);
+      outbox.release();
+    },
   };
 }
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.conf import settings
@@ -13,7 +12,8 @@ from ninja.files import UploadedFile
 
 from fitzle.apps.accounts.access import Capability, access_to, workspace_to_see
 from fitzle.apps.api.artwork_views import artwork_view, list_view
-from fitzle.apps.api.pictures import Picture, download, held_picture, hold_picture, immutable_picture, width_allowed
+from fitzle.apps.api.drawn import draw_artwork
+from fitzle.apps.api.pictures import download, held_picture, hold_picture, immutable_picture, width_allowed
 from fitzle.apps.api.schemas import (
     ArtworkOut,
     Description,
@@ -27,10 +27,8 @@ from fitzle.apps.artwork import actions
 from fitzle.apps.artwork.library import (
     artwork_of,
     artworks_of,
-    early_source,
     facts_by_id,
     original_file,
-    shown_source,
 )
 from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import placements_of
@@ -38,13 +36,6 @@ from fitzle.apps.pieces import actions as fitting
 from fitzle.apps.pieces.composing import drop_of
 from fitzle.apps.pieces.fits import SUITED
 from fitzle.apps.pieces.opening import open_fits
-from fitzle.core.artwork.straight import straight
-from fitzle.core.fit.proofs import preview_bytes
-from fitzle.core.geometry.rect import Rect
-from fitzle.core.units import Size
-
-if TYPE_CHECKING:
-    from fitzle.apps.artwork.models import Artwork
 
 router = Router(tags=["artwork"])
 
@@ -126,7 +117,9 @@ def artwork_picture(
     held = f"artwork/{space.pk}/{content}/{width}"
     picture = held_picture(held)
     if picture is None:
-        picture = Picture(*_drawn(found, width))
+        if not found.visible:
+            raise Http404("This artwork cannot be shown.")
+        picture = draw_artwork.ask(f"{content}/{found.changed_at}", space.pk, found.pk, width)
         hold_picture(held, picture)
     answer = immutable_picture(*picture)
     if key != content[:20]:
@@ -160,11 +153,3 @@ def _uuids(texts: list[str]) -> list[UUID]:
         return [UUID(text) for text in texts]
     except ValueError as error:
         raise Http404("There is no such placement.") from error
-
-
-def _drawn(artwork: Artwork, width: int) -> tuple[bytes, str]:
-    if not artwork.visible:
-        raise Http404("This artwork cannot be shown.")
-    source = shown_source(artwork) if artwork.facts else early_source(artwork)
-    size = Size(width, max(1, round(width * source.height / source.width)))
-    return preview_bytes(straight(source.pixels(Rect(0, 0, source.width, source.height), size)))

@@ -13,14 +13,13 @@ from pydantic import Field
 
 from fitzle.apps.accounts.access import access_to, workspace_to_see
 from fitzle.apps.api.artwork_views import artwork_view
+from fitzle.apps.api.drawn import draw_frame, find_frame
 from fitzle.apps.api.pictures import immutable_picture, width_allowed
 from fitzle.apps.api.schemas import ArtworkOut, Message
 from fitzle.apps.artwork.actions import take_pages as take_pages_of
 from fitzle.apps.artwork.actions import take_stills as take_stills_of
 from fitzle.apps.artwork.clips import (
     MOST_STILLS,
-    frame_picture,
-    moment,
     proposals_of,
     strip_picture,
     strip_seconds,
@@ -28,7 +27,6 @@ from fitzle.apps.artwork.clips import (
 )
 from fitzle.apps.files.keeping import open_checked
 from fitzle.apps.files.shelves import Shelf
-from fitzle.core.fit.proofs import preview_bytes
 from fitzle.core.formats import format_named
 
 if TYPE_CHECKING:
@@ -130,8 +128,9 @@ def take_pages(request: HttpRequest, workspace: Path[str], artwork: UUID, given:
 @router.get("/artwork/{uuid:artwork}/moment", response=Moment)
 def find_moment(request: HttpRequest, workspace: Path[str], artwork: UUID, at: Seconds, step: int = 0) -> Moment:
     """When the frame at a moment is shown, or the one after it (step 1) or before it (step -1)."""
-    clip = usable_clip(workspace_to_see(request.user, workspace), artwork)
-    return Moment(seconds=moment(clip, at, step))
+    space = workspace_to_see(request.user, workspace)
+    clip = usable_clip(space, artwork)
+    return Moment(seconds=find_frame.ask(clip.sha256, space.pk, artwork, at, step))
 
 
 @router.get("/artwork/{uuid:artwork}/strip")
@@ -146,8 +145,9 @@ def frame(
     request: HttpRequest, workspace: Path[str], artwork: UUID, at: Seconds, width: int = 900, key: str = ""
 ) -> HttpResponse:
     """The frame at a moment."""
-    clip = usable_clip(workspace_to_see(request.user, workspace), artwork)
-    return immutable_picture(*preview_bytes(frame_picture(clip, at, width_allowed(width))))
+    space = workspace_to_see(request.user, workspace)
+    clip = usable_clip(space, artwork)
+    return immutable_picture(*draw_frame.ask(clip.sha256, space.pk, artwork, at, width_allowed(width)))
 
 
 @router.get("/artwork/{uuid:artwork}/clip")

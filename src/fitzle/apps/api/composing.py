@@ -8,24 +8,19 @@ from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from ninja import Path, Router, Status
 
-from fitzle.apps.accounts.access import access_to, house_colours, naming_rule, workspace_to_see
+from fitzle.apps.accounts.access import access_to, naming_rule, workspace_to_see
+from fitzle.apps.api.drawn import draw_starting_point, draw_svg, read_contrasts
 from fitzle.apps.api.fits import view_of
 from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
 from fitzle.apps.api.schemas import Begin, FitOut, Message, NewPart, StalePiece, StartingPointOut
-from fitzle.apps.artwork.library import facts_of, ready_by_id, source_of
+from fitzle.apps.artwork.library import newest_change
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.pieces import actions
 from fitzle.apps.pieces.composing import points_for
 from fitzle.apps.pieces.fits import fit_of
-from fitzle.apps.pieces.opening import decided, open_fit
+from fitzle.apps.pieces.opening import open_fit
 from fitzle.core.colour.srgb import normal_hex
 from fitzle.core.errors import ValueOutOfRange
-from fitzle.core.fit.deciding import decide, plan_fit
-from fitzle.core.fit.proofs import proof_of
-from fitzle.core.fit.request import FitArtwork, FitRequest
-from fitzle.core.piece.document import artworks_in
-from fitzle.core.preflight.legibility import contrasts_behind
-from fitzle.core.render.svg import svg_of
 from fitzle.core.spec.naming import file_name, rule_for
 
 router = Router(tags=["composing"])
@@ -37,13 +32,13 @@ def add_part(request: HttpRequest, workspace: Path[str], fit: UUID, given: NewPa
     """Adds a part by role, or artwork at a point, or puts artwork in the place of a part's own."""
     access = access_to(request.user, workspace)
     if given.artwork and given.instead:
-        changed = actions.replace_artwork(access, fit, given.revision, given.instead, str(given.artwork))
+        changed = actions.replace_artwork(access, fit, given.revision, given.instead, str(given.artwork), given.key)
     elif given.artwork:
         at = (given.x, given.y) if given.x is not None and given.y is not None else None
-        changed = actions.add_artwork(access, fit, given.revision, str(given.artwork), at)
+        changed = actions.add_artwork(access, fit, given.revision, str(given.artwork), at, given.key)
     else:
-        changed = actions.add_role(access, fit, given.revision, given.role)
-    return view_of(access.workspace, changed, given.proof_width)
+        changed = actions.add_role(access, fit, given.revision, given.role, given.key)
+    return view_of(access, changed, given.proof_width)
 
 
 @router.get("/fits/{uuid:fit}/contrasts", response={200: dict[str, float], 422: Message})
@@ -55,8 +50,7 @@ def contrasts(request: HttpRequest, workspace: Path[str], fit: UUID, part: str, 
     except ValueError as error:
         raise ValueOutOfRange(str(error)) from error
     opened = open_fit(space, fit_of(space, fit))
-    sources = opened.planned.sources(opened.sources(preview=True))
-    return contrasts_behind(decided(space, opened).plan, part, wanted, opened.sheet, sources)
+    return read_contrasts.ask(opened.proof_key, space.pk, fit, part, wanted)
 
 
 @router.get("/fits/{uuid:fit}/svg")
@@ -64,7 +58,7 @@ def as_svg(request: HttpRequest, workspace: Path[str], fit: UUID) -> HttpRespons
     """The fit as SVG with words as outlines, to save."""
     space = workspace_to_see(request.user, workspace)
     opened = open_fit(space, fit_of(space, fit))
-    data = svg_of(decided(space, opened).plan, opened.planned.sources(opened.sources(preview=False)))
+    drawn = draw_svg.ask(opened.file_key, space.pk, fit)
     name = file_name(
         rule_for(opened.sheet.naming, naming_rule(space)),
         "svg",
@@ -72,7 +66,7 @@ def as_svg(request: HttpRequest, workspace: Path[str], fit: UUID) -> HttpRespons
         placement=opened.sheet.name,
         size=opened.size,
     )
-    return download(data, name, "image/svg+xml")
+    return download(drawn.data, name, drawn.media_type)
 
 
 @router.get("/placements/{uuid:placement}/starting-points", response=list[StartingPointOut])
@@ -89,14 +83,9 @@ def starting_point_proof(
 ) -> HttpResponse:
     """A starting point, drawn."""
     space = workspace_to_see(request.user, workspace)
-    entry = placements_of(space, [placement])[0]
-    points = points_for(space, entry)
-    piece = points[min(max(number, 0), len(points) - 1)].piece
-    ready = ready_by_id(space, artworks_in(piece))
-    known = {name: FitArtwork(facts_of(artwork), artwork.content.sha256) for name, artwork in ready.items()}
-    sources = {name: source_of(artwork, preview=True) for name, artwork in ready.items()}
-    wanted_fit = FitRequest(piece, entry.spec, entry.slug, known, house=house_colours(space))
-    answer = immutable_picture(*proof_of(decide(plan_fit(wanted_fit), sources), sources, width_allowed(width)))
+    placements_of(space, [placement])
+    drawn = draw_starting_point.ask(newest_change(space), space.pk, placement, number, width_allowed(width))
+    answer = immutable_picture(*drawn)
     answer["Cache-Control"] = "private, max-age=60"
     return answer
 
@@ -105,4 +94,4 @@ def starting_point_proof(
 def begin_piece(request: HttpRequest, workspace: Path[str], placement: UUID, given: Begin) -> Status[FitOut]:
     """A new piece from a starting point."""
     access = access_to(request.user, workspace)
-    return Status(201, view_of(access.workspace, actions.begin_piece(access, placement, given.starting_point)))
+    return Status(201, view_of(access, actions.begin_piece(access, placement, given.starting_point)))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any, NamedTuple
+from typing import Any
 from urllib.parse import quote
 
 from django.core.cache import cache
@@ -10,13 +10,7 @@ from django.core.files.base import File
 from django.http import FileResponse, HttpResponse
 from django.http.response import HttpResponseBase
 
-
-class Picture(NamedTuple):
-    """A file to be shown."""
-
-    data: bytes
-    media_type: str
-
+from fitzle.apps.drawing.calls import Picture
 
 WIDEST_PX = 2400
 A_YEAR = 31_536_000
@@ -41,7 +35,7 @@ def hold_picture(key: str, picture: Picture) -> None:
     cache.set(key, picture.media_type.encode() + b"\n" + picture.data)
 
 
-def immutable_picture(data: bytes, media_type: str) -> HttpResponse:
+def immutable_picture(data: bytes, media_type: str, _key: str = "") -> HttpResponse:
     """A picture whose address changes with its contents."""
     answer = HttpResponse(data, content_type=media_type)
     answer["Cache-Control"] = f"private, max-age={A_YEAR}, immutable"

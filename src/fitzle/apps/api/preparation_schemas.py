@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import Annotated
+from uuid import UUID
 
 from ninja import Schema
 from pydantic import Field
@@ -63,11 +64,12 @@ class PreparationOut(Schema):
 
 
 class StepsIn(Schema):
-    """All steps, as changed on a revision; `step` names the change for undo."""
+    """All steps, as changed on a revision; `step` names the change for undo, `key` the save, which is made once."""
 
     revision: int
     document: Preparation
     step: Annotated[str, Field(min_length=1, max_length=120)]
+    key: UUID | None = None
 
 
 class StaleSteps(Schema):

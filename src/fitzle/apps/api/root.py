@@ -27,11 +27,12 @@ from fitzle.apps.api import (
 )
 from fitzle.apps.api.parsing import StrictParser
 from fitzle.apps.api.plain_errors import answer_for
-from fitzle.apps.api.preparation import preparation_view
+from fitzle.apps.api.preparation import view_of
 from fitzle.apps.api.preparation_schemas import StaleSteps
 from fitzle.apps.api.schemas import ClashOut, StalePiece
 from fitzle.apps.api.views import piece_view
 from fitzle.apps.artwork.preparing import StalePreparation
+from fitzle.apps.drawing.errors import DrawingBusy
 from fitzle.apps.files.errors import DamagedFileError, StorageFullError
 from fitzle.apps.pieces.saving import StaleRevision
 from fitzle.core.errors import FitzleError
@@ -83,6 +84,13 @@ def _on_full_disk(request: HttpRequest, error: StorageFullError) -> HttpResponse
     return _answer(request, error.message, 507)
 
 
+@api.exception_handler(DrawingBusy)
+def _on_busy(request: HttpRequest, error: DrawingBusy) -> HttpResponse:
+    answer = _answer(request, str(error), 503)
+    answer["Retry-After"] = "1"
+    return answer
+
+
 @api.exception_handler(DamagedFileError)
 def _on_damaged(request: HttpRequest, error: DamagedFileError) -> HttpResponse:
     if error.remedy:
@@ -116,7 +124,7 @@ def _on_invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
 def _on_stale(request: HttpRequest, error: StaleRevision) -> HttpResponse:
     newest = StalePiece(
         message="Somebody else changed the same thing in the meantime.",
-        newest=piece_view(error.piece),
+        newest=piece_view(error.piece, request.user.pk or 0),
         clashes=[ClashOut(**clash.model_dump(mode="json")) for clash in error.clashes],
     )
     return api.create_response(request, newest.model_dump(mode="json"), status=409)
@@ -126,6 +134,6 @@ def _on_stale(request: HttpRequest, error: StaleRevision) -> HttpResponse:
 def _on_stale_steps(request: HttpRequest, error: StalePreparation) -> HttpResponse:
     newest = StaleSteps(
         message="Somebody else changed this preparation in the meantime. Here is theirs; make your change once more.",
-        newest=preparation_view(error.artwork),
+        newest=view_of(error.artwork, request.user.pk or 0),
     )
     return api.create_response(request, newest.model_dump(mode="json"), status=409)

@@ -214,7 +214,7 @@ class Edit(Schema):
 
     `values` of fields and `placings` of parts count `everywhere`, or only in the fit's placement; `take_back` lists
     what is to follow the piece again there, as "part.field"; `changes` say themselves where they count. With
-    `proof_width` the answer brings the proof.
+    `proof_width` the answer brings the proof. `key` names the save: sent again, it is made once.
     """
 
     revision: int
@@ -225,6 +225,7 @@ class Edit(Schema):
     take_back: Annotated[list[str], Field(max_length=MOST_CHANGES)] = []
     everywhere: bool = True
     proof_width: int | None = None
+    key: UUID | None = None
 
 
 class NewPart(Schema):
@@ -237,6 +238,7 @@ class NewPart(Schema):
     x: float | None = None
     y: float | None = None
     proof_width: int | None = None
+    key: UUID | None = None
 
 
 class StartingPointOut(Schema):

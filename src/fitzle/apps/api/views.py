@@ -17,8 +17,9 @@ from fitzle.apps.api.schemas import (
     PieceOut,
     WordsPlaced,
 )
+from fitzle.apps.pieces.history import undo_and_redo_names
 from fitzle.apps.pieces.opening import OpenFit, decided
-from fitzle.apps.pieces.saving import document_of, undo_and_redo_names
+from fitzle.apps.pieces.saving import document_of
 from fitzle.core.fit.deciding import Decided
 from fitzle.core.fit.record import FileRecord
 from fitzle.core.fit.state import ShownState, fit_state
@@ -45,9 +46,9 @@ if TYPE_CHECKING:
 RAIL_TALLEST_PX, RAIL_WIDEST_PX = 64, 132
 
 
-def piece_view(piece: Piece) -> PieceOut:
-    """A piece with the names of what undo and redo would do."""
-    undo, redo = undo_and_redo_names(piece)
+def piece_view(piece: Piece, person: int) -> PieceOut:
+    """A piece with the names of what undo and redo would do for a person, by their number."""
+    undo, redo = undo_and_redo_names(piece, person)
     return PieceOut(id=piece.pk, revision=piece.revision, document=document_of(piece), undo=undo, redo=redo)
 
 
@@ -57,8 +58,10 @@ def state_of(opened: OpenFit, delivered_key: str | None) -> ShownState:
     return fit_state(opened.standing(delivered_key, expected))
 
 
-def fit_view(workspace: Workspace, opened: OpenFit, beside: list[OpenFit], delivered: dict[UUID, str]) -> FitOut:
-    """Everything the bench shows of one fit; `beside` are all fits of its piece, itself among them."""
+def fit_view(
+    workspace: Workspace, opened: OpenFit, beside: list[OpenFit], delivered: dict[UUID, str], person: int
+) -> FitOut:
+    """Everything the bench shows a person of one fit; `beside` are all fits of its piece, itself among them."""
     looked, fit, sheet = decided(workspace, opened), opened.fit, opened.sheet
     plan, names, record = looked.plan, _part_names(opened), opened.record
     findings = looked.findings if opened.findings is None else opened.findings
@@ -67,7 +70,7 @@ def fit_view(workspace: Workspace, opened: OpenFit, beside: list[OpenFit], deliv
     return FitOut(
         id=fit.pk,
         key=opened.proof_key,
-        piece=piece_view(fit.piece),
+        piece=piece_view(fit.piece, person),
         placement=fit.placement_id,
         sheet=sheet,
         width=plan.size.width,

@@ -10,6 +10,7 @@ from django.http import Http404
 from fitzle.apps.accounts.access import Access, Capability, action, house_colours
 from fitzle.apps.artwork import clips, intake, library, preparing, versions
 from fitzle.apps.artwork.models import Artwork, Preparation
+from fitzle.apps.history import Kind
 from fitzle.apps.jobs.queue import prepare_later, read_later
 from fitzle.core.artwork.glyphs import Style, glyph_svg
 from fitzle.core.artwork.steps.document import Preparation as Steps
@@ -83,17 +84,19 @@ def take_pages(access: Access, document_id: UUID, pages: list[int]) -> list[Artw
 
 
 @action(Capability.CHANGE)
-def save_steps(access: Access, artwork_id: UUID, revision: int, steps: Steps, step: str) -> Artwork:
+def save_steps(
+    access: Access, artwork_id: UUID, revision: int, steps: Steps, step: str, key: UUID | None = None
+) -> Artwork:
     """Saves all steps of a preparation, and has them made."""
     artwork = preparing.preparable(access.workspace, artwork_id)
-    return _prepared(artwork, preparing.save_steps(artwork, revision, steps, step))
+    return _prepared(artwork, preparing.save_steps(artwork, revision, steps, step, access.actor, key))
 
 
 @action(Capability.CHANGE)
-def move_in_history(access: Access, artwork_id: UUID, by: int) -> Artwork:
-    """Takes the last change of the steps back (-1), or makes it again (1)."""
+def move_in_history(access: Access, artwork_id: UUID, kind: Kind) -> Artwork:
+    """Takes the actor's own last change of the steps back (undo), or makes it again (redo)."""
     artwork = preparing.preparable(access.workspace, artwork_id)
-    return _prepared(artwork, preparing.move_in_history(artwork, by))
+    return _prepared(artwork, preparing.move_in_history(artwork, access.actor, kind))
 
 
 @action(Capability.CHANGE)

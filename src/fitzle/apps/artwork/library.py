@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 from uuid import UUID
 
 from django.core.files.base import File
+from django.db.models import Max
 from django.http import Http404
 
 from fitzle.apps.artwork.intake import limits
@@ -50,6 +51,14 @@ def artwork_of(workspace: Workspace, artwork_id: UUID | str) -> Artwork:
 def artwork_named(artwork_id: UUID | str) -> Artwork | None:
     """One artwork by its id alone, for the workers; None where it is gone."""
     return Artwork.objects.select_related("workspace").filter(pk=artwork_id).first()
+
+
+def newest_change(workspace: Workspace, ids: Iterable[str] | None = None) -> str:
+    """When any of these artworks, or of all, changed last, as a text that differs after each change."""
+    found = Artwork.objects.filter(workspace=workspace)
+    if ids is not None:
+        found = found.filter(pk__in=[key for key in ids if _is_id(key)])
+    return str(found.aggregate(newest=Max("changed_at"))["newest"])
 
 
 def describe(artwork: Artwork, name: str | None, tags: list[str] | None, put_away: bool | None = None) -> None:

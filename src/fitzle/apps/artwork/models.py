@@ -9,6 +9,7 @@ from typing import Any, NamedTuple
 from django.conf import settings
 from django.db import models
 
+from fitzle.apps.history import HistoryStep
 from fitzle.core.artwork.steps.document import NOT_PREPARED
 
 MOST_TAGS, LONGEST_TAG = 20, 40
@@ -117,14 +118,13 @@ class Preparation(models.Model):
     changed_at = models.DateTimeField(auto_now=True)
 
 
-class PreparationState(models.Model):
-    """One state that undo and redo go to."""
+class PreparationState(HistoryStep):
+    """One step of a preparation's history."""
 
     preparation = models.ForeignKey(Preparation, on_delete=models.CASCADE, related_name="states")
-    position = models.PositiveIntegerField()
-    document = models.JSONField()
-    step = models.CharField(max_length=120)
 
-    class Meta:
-        constraints = [models.UniqueConstraint(fields=["preparation", "position"], name="one_preparation_state_each")]
-        ordering = ["position"]
+    class Meta(HistoryStep.Meta):
+        constraints = [
+            models.UniqueConstraint(fields=["preparation", "position"], name="one_preparation_state_each"),
+            models.UniqueConstraint(fields=["preparation", "key"], name="each_preparation_save_once"),
+        ]

@@ -21,6 +21,7 @@ from fitzle.apps.artwork.models import Artwork, Preparation, PreparationState, S
 from fitzle.apps.files.errors import StorageFullError
 from fitzle.apps.files.keeping import keep
 from fitzle.apps.files.shelves import Shelf
+from fitzle.apps.history import Kind, moved, names_of
 from fitzle.core.artwork.opening import open_source
 from fitzle.core.artwork.reading import read_and_judge
 from fitzle.core.artwork.steps.costly import is_costly
@@ -33,9 +34,10 @@ from fitzle.core.artwork.working import make_working_copy
 from fitzle.core.errors import ArtworkError, FitzleError
 
 if TYPE_CHECKING:
-    from fitzle.apps.accounts.models import Workspace
+    from fitzle.apps.accounts.models import User, Workspace
 
 KEPT_STATES = 100
+STEPS = "steps"
 PREVIEW_PX = 1280  # the long side at which steps are shown while they are worked on
 _MOST_HELD = 8  # stages of one or two artworks, each up to 6.5 MB
 TOO_MUCH = "Making these steps takes too long or too much memory. Switch one off, or crop the picture first."
@@ -88,37 +90,54 @@ def document_of(preparation: Preparation) -> Document:
 
 
 @transaction.atomic
-def save_steps(artwork: Artwork, revision: int, document: Document, step: str) -> Preparation:
-    """Saves the steps; `step` names the change for undo. Raises StalePreparation for an older revision."""
+def save_steps(
+    artwork: Artwork, revision: int, document: Document, step: str, user: User | None = None, key: UUID | None = None
+) -> Preparation:
+    """Saves the steps; `step` names the change for undo. Raises StalePreparation for an older revision.
+
+    A save whose `key` came before is not made again.
+    """
     locked = _locked(artwork)
+    if key and locked.states.filter(key=key).exists():
+        return locked
     if locked.revision != revision:
         raise StalePreparation(artwork)
-    locked.states.filter(position__gt=locked.position).delete()
-    locked.position += 1
-    _store(locked, document.model_dump(mode="json"))
-    PreparationState.objects.create(
-        preparation=locked, position=locked.position, document=locked.document, step=step[:120]
-    )
-    locked.states.filter(position__lte=locked.position - KEPT_STATES).delete()
+    _remember(locked, document.model_dump(mode="json"), step, made_by=user, key=key)
     return locked
 
 
 @transaction.atomic
-def move_in_history(artwork: Artwork, by: int) -> Preparation:
-    """Undo (-1) or redo (1); the preparation as it is where there is nothing to go to."""
+def move_in_history(artwork: Artwork, user: User, kind: Kind) -> Preparation:
+    """Undo or redo of the person's own last step; as it is where there is none. Raises CannotTakeBack."""
     locked = _locked(artwork)
-    state = locked.states.filter(position=locked.position + by).first()
-    if state:
-        locked.position = state.position
-        _store(locked, state.document)
+    rows = list(locked.states.filter(position__lte=locked.position).defer("document").select_related("made_by"))
+
+    def plain_at(position: int) -> dict[str, Any]:
+        return Document.model_validate(locked.states.get(position=position).document).model_dump(mode="json")
+
+    newest = document_of(locked).model_dump(mode="json")
+    found = moved(rows, plain_at, newest, kind, user.pk, STEPS)
+    if found:
+        document = Document.model_validate(found.document).model_dump(mode="json")
+        _remember(locked, document, found.of.step, made_by=user, kind=kind, of=found.of.position)
     return locked
 
 
-def undo_and_redo(preparation: Preparation) -> tuple[str | None, str | None]:
-    """What undo would take back and redo would do again, in words; None where there is nothing."""
-    at = preparation.position
-    near = dict(preparation.states.filter(position__range=(at - 1, at + 1)).values_list("position", "step"))
-    return near.get(at) if at - 1 in near else None, near.get(at + 1)
+def undo_and_redo(preparation: Preparation, user_id: int) -> tuple[str | None, str | None]:
+    """What undo would take back and redo would make again for a person, in words; None where there is nothing."""
+    rows = preparation.states.filter(position__lte=preparation.position).defer("document")
+    return names_of(list(rows), user_id)
+
+
+def _remember(preparation: Preparation, document: dict[str, Any], step: str, **more: Any) -> None:
+    """Stores steps as the next state of the history."""
+    preparation.states.filter(position__gt=preparation.position).delete()
+    preparation.position += 1
+    _store(preparation, document)
+    PreparationState.objects.create(
+        preparation=preparation, position=preparation.position, document=document, step=step[:120], **more
+    )
+    preparation.states.filter(position__lte=preparation.position - KEPT_STATES).delete()
 
 
 def shown_stages(artwork: Artwork, document: Document) -> list[Stage]:

@@ -12,6 +12,8 @@ from django.db.models import Q
 from fitzle.apps.artwork.library import ready_by_id
 from fitzle.apps.artwork.models import Artwork, State
 from fitzle.apps.artwork.preparing import before_steps, document_of, preparation_of, save_steps, shown_stages
+from fitzle.apps.drawing.calls import drawable
+from fitzle.core.artwork.steps.document import AnyStep
 from fitzle.core.artwork.steps.proposing import proposed
 from fitzle.core.errors import ArtworkError
 
@@ -84,16 +86,22 @@ def part(artwork: Artwork) -> None:
         Artwork.objects.filter(pk=heirs[0].pk).update(version_of=None)
 
 
+@drawable
+def propose_dark_step(artwork: UUID) -> AnyStep:
+    """The step that recolours a mark as it is prepared for dark grounds; ArtworkError where all of it shows there."""
+    mark = Artwork.objects.get(pk=artwork)
+    made = shown_stages(mark, document_of(preparation_of(mark)))
+    return proposed("dark-version", made[-1].material if made else before_steps(mark), uuid4().hex[:8])
+
+
 @transaction.atomic
 def make_dark_version(artwork: Artwork, user: User | None) -> tuple[Artwork, int]:
     """A new mark, the same one recoloured for dark grounds, joined with it; and the revision of its steps to be made.
 
     Raises ArtworkError where all its colours show there already.
     """
+    step = propose_dark_step.ask(str(artwork.changed_at), artwork.pk)  # first: what is locked here it could not read
     document = document_of(preparation_of(artwork))
-    made = shown_stages(artwork, document)
-    material = made[-1].material if made else before_steps(artwork)
-    step = proposed("dark-version", material, uuid4().hex[:8])
     stem, _, extension = artwork.name.rpartition(".")
     version = Artwork.objects.create(
         workspace=artwork.workspace, name=f"{(stem or extension)[:200]}, for dark grounds.{extension}",
@@ -103,5 +111,5 @@ def make_dark_version(artwork: Artwork, user: User | None) -> tuple[Artwork, int
     )  # fmt: skip
     preparation = preparation_of(version)
     steps = document.model_copy(update={"steps": (*document.steps, step)})
-    saved = save_steps(version, preparation.revision, steps, "for dark grounds")
+    saved = save_steps(version, preparation.revision, steps, "for dark grounds", user)
     return version, saved.revision

@@ -19,8 +19,8 @@ from django.db import InterfaceError, OperationalError, close_old_connections, c
 
 from fitzle.apps.files.errors import StorageFullError
 from fitzle.apps.jobs import leases
-from fitzle.apps.jobs.memory import bound_memory
 from fitzle.apps.jobs.sweeping import sweep_for_ever
+from fitzle.core.bounds import bound_memory
 
 log = logging.getLogger(__name__)
 Result = TypeVar("Result")

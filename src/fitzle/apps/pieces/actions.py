@@ -6,14 +6,15 @@ from collections.abc import Sequence
 from typing import NamedTuple
 from uuid import UUID
 
-from fitzle.apps.accounts.access import Access, Capability, action
+from fitzle.apps.accounts.access import Access, Capability, action, workspace_numbered
 from fitzle.apps.accounts.access import save_house_style as keep_house_style
 from fitzle.apps.artwork import versions
 from fitzle.apps.artwork.library import artwork_of
 from fitzle.apps.destinations.shelves import placements_of, slugs_of
+from fitzle.apps.drawing.calls import drawable
 from fitzle.apps.jobs.queue import make_later
 from fitzle.apps.pieces import fits as fitting
-from fitzle.apps.pieces import saving
+from fitzle.apps.pieces import history, saving
 from fitzle.apps.pieces.composing import (
     Placing,
     artwork_change,
@@ -50,6 +51,7 @@ class Edit(NamedTuple):
     placings: Sequence[Placing] = ()
     take_back: Sequence[str] = ()
     everywhere: bool = True
+    key: UUID | None = None
 
 
 @action(Capability.CHANGE)
@@ -64,39 +66,55 @@ def change_fit(access: Access, fit_id: UUID, edit: Edit) -> Fit:
         *scoped(document, place, edit.values, everywhere=edit.everywhere),
         *placing_changes(access.workspace, fit, document, list(edit.placings), everywhere=edit.everywhere),
     ]
-    return _saved(access, fit, edit.revision, changes, edit.step)
+    return _saved(access, fit, edit.revision, changes, edit.step, edit.key)
+
+
+@drawable
+def work_out_repair(workspace: int, fit: UUID, name: str, part: str | None) -> list[AnyChange]:
+    """What a repair changes in the piece of a fit; some look at what is drawn."""
+    space = workspace_numbered(workspace)
+    opened = open_fit(space, fit_of(space, fit))
+    evidence = decided(space, opened).evidence
+    return list(repair_changes(name, opened.document, opened.fit.placement.slug, evidence, part))
 
 
 @action(Capability.CHANGE)
 def repair_fit(access: Access, fit_id: UUID, name: str, part: str | None) -> Fit:
     """Makes a repair that a finding names, for this placement only."""
     fit = fit_of(access.workspace, fit_id)
-    opened = open_fit(access.workspace, fit)
-    evidence = decided(access.workspace, opened).evidence
-    changes = repair_changes(name, opened.document, fit.placement.slug, evidence, part)
+    changes = work_out_repair.ask(str(fit.piece.revision), access.workspace.pk, fit_id, name, part)
     return _saved(access, fit, fit.piece.revision, changes, name.replace("-", " "))
 
 
 @action(Capability.CHANGE)
-def add_role(access: Access, fit_id: UUID, revision: int, role: str) -> Fit:
+def add_role(access: Access, fit_id: UUID, revision: int, role: str, key: UUID | None = None) -> Fit:
     """Adds a part that needs no artwork."""
     fit = fit_of(access.workspace, fit_id)
-    return _saved(access, fit, revision, [role_part(access.workspace, role)], f"add a {role}")
+    return _saved(access, fit, revision, [role_part(access.workspace, role)], f"add a {role}", key)
 
 
 @action(Capability.CHANGE)
-def add_artwork(access: Access, fit_id: UUID, revision: int, artwork: str, at: tuple[float, float] | None) -> Fit:
+def add_artwork(
+    access: Access,
+    fit_id: UUID,
+    revision: int,
+    artwork: str,
+    at: tuple[float, float] | None,
+    key: UUID | None = None,
+) -> Fit:
     """Adds a picture or mark, with its middle at (x, y) in fractions of the picture."""
     fit = fit_of(access.workspace, fit_id)
-    return _saved(access, fit, revision, [artwork_change(access.workspace, fit, artwork, at)], "add artwork")
+    return _saved(access, fit, revision, [artwork_change(access.workspace, fit, artwork, at)], "add artwork", key)
 
 
 @action(Capability.CHANGE)
-def replace_artwork(access: Access, fit_id: UUID, revision: int, part: str, artwork: str) -> Fit:
+def replace_artwork(
+    access: Access, fit_id: UUID, revision: int, part: str, artwork: str, key: UUID | None = None
+) -> Fit:
     """Puts another artwork in the place of a part's own."""
     fit = fit_of(access.workspace, fit_id)
     changes = replace_changes(access.workspace, fit, part, artwork)
-    return _saved(access, fit, revision, changes, "replace the picture")
+    return _saved(access, fit, revision, changes, "replace the picture", key)
 
 
 @action(Capability.CHANGE)
@@ -171,14 +189,14 @@ def change_piece(access: Access, piece_id: UUID, revision: int, changes: Sequenc
 
 @action(Capability.CHANGE)
 def undo(access: Access, piece_id: UUID) -> Piece:
-    """Takes the last step back."""
-    return _queued(saving.step_back(saving.piece_of(access.workspace, piece_id)))
+    """Takes the actor's own last step back."""
+    return _queued(history.step_back(saving.piece_of(access.workspace, piece_id), access.actor))
 
 
 @action(Capability.CHANGE)
 def redo(access: Access, piece_id: UUID) -> Piece:
-    """Does the step again that was taken back."""
-    return _queued(saving.step_forward(saving.piece_of(access.workspace, piece_id)))
+    """Makes the step again that the actor took back last."""
+    return _queued(history.step_forward(saving.piece_of(access.workspace, piece_id), access.actor))
 
 
 def _check_placements(access: Access, changes: Sequence[AnyChange]) -> None:
@@ -189,8 +207,10 @@ def _check_placements(access: Access, changes: Sequence[AnyChange]) -> None:
         raise DocumentError(f"there is no placement {min(missing)!r}")
 
 
-def _saved(access: Access, fit: Fit, revision: int, changes: Sequence[AnyChange], step: str) -> Fit:
-    _queued(saving.save_changes(fit.piece, access.actor, revision, changes, step))
+def _saved(
+    access: Access, fit: Fit, revision: int, changes: Sequence[AnyChange], step: str, key: UUID | None = None
+) -> Fit:
+    _queued(saving.save_changes(fit.piece, access.actor, revision, changes, step, key))
     return fit
 
 

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import uuid
 
-from django.conf import settings
 from django.db import models
+
+from fitzle.apps.history import HistoryStep
 
 
 class Piece(models.Model):
-    """A piece. `revision` guards each save; `position` is where its history stands for undo and redo.
+    """A piece. `revision` guards each save; `position` is the last of its history.
 
     `only_artwork` is the id of the artwork that it shows and that is all that is in it beside the ground; else empty.
     """
@@ -27,19 +28,16 @@ class Piece(models.Model):
         indexes = [models.Index(fields=["workspace", "only_artwork"])]
 
 
-class PieceState(models.Model):
-    """The document as it was at one step of the history; `step` names what was done to get there."""
+class PieceState(HistoryStep):
+    """One step of a piece's history."""
 
     piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="states")
-    position = models.PositiveIntegerField()
-    document = models.JSONField()
-    step = models.CharField(max_length=120)
-    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
-    made_at = models.DateTimeField(auto_now_add=True)
 
-    class Meta:
-        constraints = [models.UniqueConstraint(fields=["piece", "position"], name="one_state_each_step")]
-        ordering = ["position"]
+    class Meta(HistoryStep.Meta):
+        constraints = [
+            models.UniqueConstraint(fields=["piece", "position"], name="one_state_each_step"),
+            models.UniqueConstraint(fields=["piece", "key"], name="each_save_once"),
+        ]
 
 
 class PieceRevision(models.Model):

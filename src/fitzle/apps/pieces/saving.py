@@ -61,13 +61,22 @@ def create_piece(workspace: Workspace, user: User | None, document: Document) ->
 
 
 @transaction.atomic
-def save_changes(piece: Piece, user: User | None, base_revision: int, changes: Sequence[AnyChange], step: str) -> Piece:
-    """Applies changes that were made on `base_revision`.
+def save_changes(
+    piece: Piece,
+    user: User | None,
+    base_revision: int,
+    changes: Sequence[AnyChange],
+    step: str,
+    key: UUID | None = None,
+) -> Piece:
+    """Applies changes that were made on `base_revision`; a save whose `key` came before is not made again.
 
     Changes to fields that nobody else touched since are merged; otherwise StaleRevision is raised and nothing saved.
     Raises ArtworkError where they bring in artwork that the workspace does not have.
     """
     locked = Piece.objects.select_for_update().get(pk=piece.pk)
+    if key and locked.states.filter(key=key).exists():
+        return locked
     newest = document_of(locked)
     if base_revision != locked.revision:
         base = _document_at(locked, base_revision)
@@ -76,46 +85,20 @@ def save_changes(piece: Piece, user: User | None, base_revision: int, changes: S
             raise StaleRevision(locked, [Clash(change=entry, newest=value_of(newest, entry)) for entry in found])
     changed = apply_changes(newest, changes)
     require_ready(locked.workspace, artworks_anywhere(changed) - artworks_anywhere(newest))
-    _store(locked, changed)
-    locked.states.filter(position__gt=locked.position).delete()
-    locked.position += 1
+    remember(locked, changed, user, step, key=key)
+    return locked
+
+
+def remember(piece: Piece, document: Document, user: User | None, step: str, **more: Any) -> None:
+    """Stores a document as the next step of the history."""
+    _store(piece, document)
+    piece.states.filter(position__gt=piece.position).delete()  # of histories from before taking back was a step
+    piece.position += 1
     PieceState.objects.create(
-        piece=locked, position=locked.position, document=locked.document, step=step[:120], made_by=user
+        piece=piece, position=piece.position, document=piece.document, step=step[:120], made_by=user, **more
     )
-    locked.states.filter(position__lte=locked.position - KEPT_STATES).delete()
-    locked.save()
-    return locked
-
-
-@transaction.atomic
-def step_back(piece: Piece) -> Piece:
-    """Undo: the state before this one; the piece as it is where there is none."""
-    return _move(piece, -1)
-
-
-@transaction.atomic
-def step_forward(piece: Piece) -> Piece:
-    """Redo: the state after this one; the piece as it is where there is none."""
-    return _move(piece, 1)
-
-
-def undo_and_redo_names(piece: Piece) -> tuple[str | None, str | None]:
-    """What undo would take back and redo would do again, in words; None where there is nothing."""
-    near = {entry.position: entry.step for entry in piece.states.filter(
-        position__gte=piece.position - 1, position__lte=piece.position + 1).defer("document")}  # fmt: skip
-    undo = near.get(piece.position) if piece.position - 1 in near else None
-    return undo, near.get(piece.position + 1)
-
-
-def _move(piece: Piece, by: int) -> Piece:
-    locked = Piece.objects.select_for_update().get(pk=piece.pk)
-    state = locked.states.filter(position=locked.position + by).first()
-    if state is None:
-        return locked
-    locked.position = state.position
-    _store(locked, piece_from(state.document))
-    locked.save()
-    return locked
+    piece.states.filter(position__lte=piece.position - KEPT_STATES).delete()
+    piece.save()
 
 
 def _store(piece: Piece, document: Document) -> None:

@@ -25,6 +25,10 @@ class Limits(NamedTuple):
     max_svg_depth: int = 100
     max_svg_expanded: int = 200_000  # elements drawn once every `use` is followed
     max_svg_filters: int = 100
+    max_svg_drawing: float = 1500  # steps of 5 ms at 2400 x 1200 px (svg_cost.py)
+    max_svg_held: int = 20  # pictures that lie over each other, up to 24 MB each
+    max_svg_points: int = 200_000  # of all paths
+    max_svg_letters: int = 20_000
 
 
 DEFAULT_LIMITS = Limits()

@@ -9,7 +9,7 @@ from __future__ import annotations
 import io
 import math
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import AbstractContextManager, contextmanager, nullcontext
 from threading import Lock
 from typing import Any, NamedTuple
 
@@ -41,6 +41,7 @@ class PageSource:
     ) -> None:
         self._data, self._number, self._px_per_point = data, number, px_per_point
         self.width, self.height, self.vector = width, height, vector
+        self.allowance: AbstractContextManager[None] = nullcontext()
 
     def pixels(self, window: Rect, size: Size) -> Pixels:
         """See Source."""
@@ -48,7 +49,7 @@ class PageSource:
         across, down = size.width * finer / window.width, size.height * finer / window.height
         scale = min(max(across, down), LONGEST_DRAWN_PX / max(window.width, window.height))
         cut = (window.x, self.height - window.bottom, self.width - window.right, window.y)
-        with _opened(self._data) as document:
+        with self.allowance, _opened(self._data) as document:
             page = document[self._number]
             bitmap = page.render(
                 scale=scale * self._px_per_point,

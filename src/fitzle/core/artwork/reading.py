@@ -130,13 +130,16 @@ def _bitmap_extent(source: BitmapSource, backdrop: Rgb | None, opaque: bool) -> 
 
 
 def _read_svg(data: bytes, count: int, name: str, limits: Limits, warnings: list[str]) -> Artwork:
+    from fitzle.core.artwork.svg_cost import check_cost
     from fitzle.core.artwork.svg_sanitise import sanitised_svg  # loads lxml
 
     root = sanitised_svg(data, limits, warnings)
+    frame = svg_frame(root)
+    check_cost(root, frame.view.width, limits)
     wrapped = wrapped_bitmap_px(root)
     if wrapped:
         warnings.append(f"It is called a vector but only wraps a bitmap that is {wrapped} px long.")
-    found = _read_drawn(VectorSource(root, svg_frame(root)), "svg", count, name, warnings)
+    found = _read_drawn(VectorSource(root, frame), "svg", count, name, warnings)
     if not wrapped:
         return found
     crisp = {"vector": False, "detail_px": wrapped, "crisp_px": wrapped, "crisp_dense_px": wrapped / 2}

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import copy
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import AbstractContextManager, nullcontext
 from typing import Any, Literal, Protocol
 
 import numpy as np
@@ -206,10 +207,11 @@ def _four_bands(pixels: Pixels) -> Any:
 
 
 class VectorSource:
-    """A sanitised SVG; drawn anew at each size."""
+    """A sanitised SVG; drawn anew at each size, each time within its allowance."""
 
     def __init__(self, root: Any, frame: SvgFrame) -> None:
         self.root, self.frame = root, frame
+        self.allowance: AbstractContextManager[None] = nullcontext()
         self.width, self.height = frame.width, frame.height
 
     def pixels(self, window: Rect, size: Size) -> Pixels:
@@ -224,7 +226,8 @@ class VectorSource:
     def _drawn(self, window: Rect, size: Size) -> Pixels:
         pyvips = libvips()
         try:
-            return _premultiplied(pyvips.Image.svgload_buffer(self._markup(window, size)))
+            with self.allowance:
+                return _premultiplied(pyvips.Image.svgload_buffer(self._markup(window, size)))
         except pyvips.Error as error:
             raise unreadable(error) from error
 

@@ -27,7 +27,7 @@ def _count(node: Any, by_id: dict[str, Any], totals: dict[Any, int], open_nodes:
         raise HostileFileError("parts of this SVG refer to themselves", advice="Save it again as plain SVG.")
     open_nodes.add(node)
     total = 1 + sum(_count(child, by_id, totals, open_nodes, most) for child in node)
-    for target in _references(node):
+    for target in references_of(node):
         if target in by_id:
             total += _count(by_id[target], by_id, totals, open_nodes, most)
     if total > most:
@@ -39,7 +39,8 @@ def _count(node: Any, by_id: dict[str, Any], totals: dict[Any, int], open_nodes:
     return total
 
 
-def _references(node: Any) -> list[str]:
+def references_of(node: Any) -> list[str]:
+    """The ids that a node refers to in what is drawn."""
     found = []
     href = node.get("href") or node.get(XLINK_HREF) or ""
     if href.startswith("#") and etree.QName(node).localname in ("use", "pattern", "textPath"):

@@ -4,6 +4,7 @@ import { useParams } from "react-router";
 import { deliver, save } from "../../api/actions";
 import { Button } from "../../ui/Button";
 import { HistoryStep } from "../../ui/HistoryStep";
+import { SavedState } from "../../ui/SavedState";
 import { Problem, Trouble } from "../../ui/Trouble";
 import { ConflictDialog } from "./ConflictDialog";
 import { HelpSheet } from "./HelpSheet";
@@ -42,14 +43,12 @@ export function BenchScreen() {
 
 function TopLine({ bench, workspace }: { bench: Bench; workspace: string }) {
   const { piece } = bench.fit!;
-  const saved = bench.saving ? "saving…" : bench.savedAt ? `saved ${clock(bench.savedAt)}` : "saved";
+  const { outbox } = bench;
   return (
     <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
       <h1 className="text-[22px] leading-8">{piece.document.subject}</h1>
-      <span role="status" className="text-[13px] text-soft">
-        {saved}
-      </span>
-      {bench.trouble && <Problem message={bench.trouble.message} onDismiss={bench.forgetTrouble} />}
+      <SavedState outbox={outbox} />
+      {outbox.trouble && <Problem message={outbox.trouble.message} onDismiss={outbox.forgetTrouble} />}
       <div className="ml-auto flex flex-wrap items-center justify-end gap-2 whitespace-nowrap">
         <HelpSheet />
         <a
@@ -89,5 +88,3 @@ function DeliverOne({ bench, workspace }: { bench: Bench; workspace: string }) {
     </>
   );
 }
-
-const clock = (when: Date) => when.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });

@@ -142,7 +142,7 @@ function FindingRow({ bench, finding, number }: { bench: Bench; finding: Finding
         {finding.repair && (
           <Button
             className="mt-2"
-            disabled={bench.saving}
+            disabled={bench.outbox.state !== "saved"}
             onClick={() => bench.repair(finding.repair!.name, finding.part)}
           >
             {finding.repair.label}

@@ -1,10 +1,12 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
 import { addPart, changeFit, moveInHistory, repairFit, type Addition } from "../../api/actions";
-import type { Change, FitOut, Placing, Schemas } from "../../api/client";
+import { type Change, type FitOut, type Placing, type Schemas } from "../../api/client";
 import { fitQuery } from "../../api/queries";
-import { isStale, useRevisions } from "../../ui/useRevisions";
+import type { Sending } from "../../ui/useOutbox";
+import { isStale, useRevisions, type Revisions } from "../../ui/useRevisions";
+import { withUnsaved } from "./unsaved";
 import type { ProofSize } from "./useProof";
 
 export type Field = Schemas["FieldValue"];
@@ -19,10 +21,7 @@ export interface Conflict {
 export interface Document {
   fit: FitOut | undefined;
   error: Error | null;
-  saving: boolean;
-  savedAt: Date | null;
-  trouble: Error | null;
-  forgetTrouble: () => void;
+  outbox: Sending<unknown>;
   conflict: Conflict | null;
   settle: (mine: boolean) => void;
   everywhere: boolean;
@@ -40,7 +39,10 @@ export interface Document {
   redo: () => void;
 }
 
-type Save = { step: string; revision?: number } & Partial<Omit<Schemas["Edit"], "step" | "revision">>;
+type Save =
+  | { kind: "change"; step: string; edit: Partial<Schemas["Edit"]> }
+  | { kind: "add"; addition: Addition }
+  | { kind: "repair"; name: string; part?: string | null };
 
 /** The piece of a fit and its saving. Changes save themselves; each answer brings plan, findings and proof. */
 export function useDocument(
@@ -52,89 +54,70 @@ export function useDocument(
   const queries = useQueryClient();
   const options = fitQuery(workspace, id);
   const query = useQuery(options);
-  const fit = query.data;
   const [everywhere, setEverywhere] = useState(true);
   const [conflict, setConflict] = useState<Conflict | null>(null);
-  const revisions = useRevisions<FitOut>({
-    queryKey: options.queryKey,
-    scope: `fit-${id}`,
-    others: [[workspace, "wall"]],
-    move: (way) => moveInHistory(workspace, fit!.piece.id, way).then(() => null),
-  });
-  const { inTurn, now } = revisions;
-  const keep = async (next: FitOut) => {
-    proof.brought(next);
-    await revisions.keep(next);
+
+  const send = async (save: Save, revision: number, key: string): Promise<FitOut> => {
+    const drawn = { revision, key, proof_width: proof.width() };
+    if (save.kind === "repair") return repairFit(workspace, id, save.name, save.part);
+    if (save.kind === "add") {
+      const known = new Set(revisions.now().piece.document.parts.map((part) => part.id));
+      const next = await addPart(workspace, id, { ...save.addition, ...drawn });
+      const added = next.piece.document.parts.find((part) => !known.has(part.id));
+      if (added) queueMicrotask(() => select([added.id]));
+      return next;
+    }
+    const nothing = { changes: [], values: [], placings: [], take_back: [], everywhere: true };
+    return changeFit(workspace, id, { ...nothing, ...save.edit, step: save.step, ...drawn });
   };
-  const patch = useMutation({
-    ...inTurn,
-    mutationFn: ({ step, revision, ...wanted }: Save) =>
-      changeFit(workspace, id, {
-        changes: [],
-        values: [],
-        placings: [],
-        take_back: [],
-        everywhere: true,
-        ...wanted,
-        step,
-        revision: revision ?? now().piece.revision,
-        proof_width: proof.width(),
-      }),
-    onSuccess: keep,
-    onError: (error, { step }) => {
-      if (!isStale(error)) return;
+  const revisions: Revisions<FitOut, Save> = useRevisions<FitOut, Save>({
+    queryKey: options.queryKey,
+    place: `fit-${id}`,
+    others: [[workspace, "wall"]],
+    revisionOf: (fit) => fit.piece.revision,
+    send: async (save, revision, key) => {
+      const next = await send(save, revision, key);
+      proof.brought(next);
+      return next;
+    },
+    move: (way) => moveInHistory(workspace, revisions.now().piece.id, way).then(() => null),
+    keeps: (save) => save.kind !== "repair",
+    refused: (error, save) => {
+      if (!isStale(error)) return false;
       const newest = error.body as Schemas["StalePiece"];
+      const step = save.kind === "change" ? save.step : "add";
       setConflict({ step, changes: newest.clashes.map((one) => one.change), newest });
+      return true;
     },
   });
-  const bringIn = useMutation({
-    ...inTurn,
-    mutationFn: async (addition: Addition) => {
-      const { revision, document } = now().piece;
-      const known = new Set(document.parts.map((part) => part.id));
-      const next = await addPart(workspace, id, { ...addition, revision, proof_width: proof.width() });
-      return { next, added: next.piece.document.parts.find((part) => !known.has(part.id)) };
-    },
-    onSuccess: async ({ next, added }) => {
-      await keep(next);
-      if (added) select([added.id]);
-    },
-  });
-  const mend = useMutation({
-    ...inTurn,
-    mutationFn: ({ name, part }: { name: string; part?: string | null }) =>
-      repairFit(workspace, id, name, part),
-    onSuccess: keep,
-  });
+  const { save, unsaved } = revisions;
 
   const settle = (mine: boolean) => {
-    if (mine && conflict) {
-      const { step, changes, newest } = conflict;
-      patch.mutate({ step, changes, revision: newest.newest.revision });
-    }
+    if (conflict && mine) save({ kind: "change", step: conflict.step, edit: { changes: conflict.changes } });
     setConflict(null);
-    patch.reset();
+    revisions.release(conflict?.newest.newest.revision ?? 0);
     if (!mine) void queries.invalidateQueries({ queryKey: options.queryKey });
   };
-  const all = [patch, bringIn, mend];
-  const failed = all.find((entry) => entry.error && !isStale(entry.error));
+  const fit = withUnsaved(
+    query.data,
+    unsaved.flatMap((one) => (one.kind === "change" ? (one.edit.values ?? []) : [])),
+  );
   return {
     fit,
     error: query.error,
-    saving: revisions.moving || all.some((entry) => entry.isPending),
-    savedAt: revisions.savedAt,
-    trouble: failed?.error ?? revisions.moveTrouble,
-    forgetTrouble: () => (failed ?? { reset: revisions.forget }).reset(),
+    outbox: revisions.outbox,
     conflict,
     settle,
     everywhere,
     setEverywhere,
-    change: (step, values) => patch.mutate({ step, values, everywhere }),
-    act: (step, changes) => patch.mutate({ step, changes }),
-    place: (step, placings, values = []) => patch.mutate({ step, placings, values, everywhere }),
-    add: (addition) => bringIn.mutate(addition),
-    takeBack: (adjusted) => patch.mutate({ step: "take adjustments back", take_back: adjusted }),
-    repair: (name, part) => mend.mutate({ name, part }),
+    change: (step, values) => save({ kind: "change", step, edit: { values, everywhere } }),
+    act: (step, changes) => save({ kind: "change", step, edit: { changes } }),
+    place: (step, placings, values = []) =>
+      save({ kind: "change", step, edit: { placings, values, everywhere } }),
+    add: (addition) => save({ kind: "add", addition }),
+    takeBack: (adjusted) =>
+      save({ kind: "change", step: "take adjustments back", edit: { take_back: adjusted } }),
+    repair: (name, part) => save({ kind: "repair", name, part }),
     undo: () => fit?.piece.undo && revisions.undo(),
     redo: () => fit?.piece.redo && revisions.redo(),
   };

@@ -5,6 +5,7 @@ import type { ArtworkOut, PreparationOut } from "../../api/client";
 import { artworkQuery } from "../../api/queries";
 import { plural } from "../../measure/words";
 import { HistoryStep } from "../../ui/HistoryStep";
+import { SavedState } from "../../ui/SavedState";
 import { Problem, Trouble } from "../../ui/Trouble";
 import { AddStep, useOfferedStep } from "./AddStep";
 import { PreparationStage } from "./stage/PreparationStage";
@@ -53,9 +54,13 @@ function TopLine({ preparing, data, artwork }: TopLineProps) {
           {count ? `, prepared in ${plural(count, "step", "steps")}` : ", as it came"}
         </span>
       </h1>
-      <span role="status" className="text-[13px] text-soft">
-        {state(preparing, data, used)}
-      </span>
+      {preparing.outbox.state === "not saved yet" ? (
+        <SavedState outbox={preparing.outbox} />
+      ) : (
+        <span role="status" className="text-[13px] text-soft">
+          {state(preparing, data, used)}
+        </span>
+      )}
       {preparing.trouble && (
         <Problem message={preparing.trouble.message} onDismiss={preparing.forgetTrouble} />
       )}
@@ -75,7 +80,7 @@ function TopLine({ preparing, data, artwork }: TopLineProps) {
 }
 
 function state(preparing: Preparing, data: PreparationOut, used: number): string {
-  if (preparing.saving) return "saving…";
+  if (preparing.outbox.state === "saving") return "saving…";
   if (data.working) return `making it at full size, ${data.progress} %`;
   if (data.revision === 0) return "";
   return used

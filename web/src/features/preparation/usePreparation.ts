@@ -4,7 +4,8 @@ import { useState } from "react";
 import { moveInSteps, proposeStep, saveSteps, type Proposal } from "../../api/actions";
 import type { PreparationOut, Schemas, Step } from "../../api/client";
 import { preparationQuery } from "../../api/queries";
-import { isStale, useRevisions } from "../../ui/useRevisions";
+import type { Sending } from "../../ui/useOutbox";
+import { isStale, useRevisions, type Revisions } from "../../ui/useRevisions";
 import { STEP_NAMES } from "./stepWords";
 
 export interface Preparing {
@@ -12,7 +13,7 @@ export interface Preparing {
   artwork: string;
   data: PreparationOut | undefined;
   error: Error | null;
-  saving: boolean;
+  outbox: Sending<unknown>;
   trouble: Error | null;
   forgetTrouble: () => void;
   /** The step that is open. */
@@ -42,24 +43,27 @@ export function usePreparation(workspace: string, artwork: string): Preparing {
   const query = useQuery(options);
   const [chosen, choose] = useState<string | null>(null);
 
-  const { now, keep, inTurn, ...revisions } = useRevisions<PreparationOut>({
+  const revisions: Revisions<PreparationOut, Save> = useRevisions<PreparationOut, Save>({
     queryKey: options.queryKey,
-    scope: `preparation-${artwork}`,
+    place: `preparation-${artwork}`,
     others: ["artwork", "wall", "fit"].map((other) => [workspace, other]),
+    revisionOf: (preparation) => preparation.revision,
+    send: ({ words, steps }, revision, key) => {
+      const document = { ...revisions.now().document, steps };
+      return saveSteps(workspace, artwork, { revision, document, step: words, key });
+    },
     move: (way) => moveInSteps(workspace, artwork, way),
-  });
-  const save = useMutation({
-    ...inTurn,
-    mutationFn: ({ words, change }: { words: string; change: (steps: Step[]) => Step[] }) => {
-      const { revision, document } = now();
-      const steps = change(document.steps);
-      return saveSteps(workspace, artwork, { revision, document: { ...document, steps }, step: words });
-    },
-    onSuccess: keep,
-    onError: (error) => {
-      if (isStale(error)) void keep((error.body as Schemas["StaleSteps"]).newest as PreparationOut);
+    keeps: () => true,
+    refused: (error) => {
+      if (isStale(error)) void revisions.keep((error.body as Schemas["StaleSteps"]).newest as PreparationOut);
+      return false;
     },
   });
+  const { outbox, unsaved } = revisions;
+  const data = query.data && unsaved.length > 0 ? shownWith(query.data, unsaved.at(-1)!.steps) : query.data;
+  const steps = data?.document.steps ?? [];
+  const save = (words: string, change: (steps: Step[]) => Step[]) =>
+    revisions.save({ words, steps: change(steps) });
   const proposal = useMutation({
     mutationFn: ({ kind, id, ratio }: { kind: Proposal; id: string; ratio: number | null }) =>
       proposeStep(workspace, artwork, kind, id, ratio),
@@ -67,25 +71,21 @@ export function usePreparation(workspace: string, artwork: string): Preparing {
   });
 
   const put = (step: Step, words: string) => {
-    save.mutate({
-      words,
-      change: (steps) =>
-        steps.some((one) => one.id === step.id)
-          ? steps.map((one) => (one.id === step.id ? step : one))
-          : [...steps, step],
-    });
+    save(words, (all) =>
+      all.some((one) => one.id === step.id)
+        ? all.map((one) => (one.id === step.id ? step : one))
+        : [...all, step],
+    );
     choose(step.id);
   };
-  const steps = query.data?.document.steps ?? [];
-  const trouble = [save, proposal].find((one) => one.error);
   return {
     workspace,
     artwork,
-    data: query.data,
+    data,
     error: query.error,
-    saving: save.isPending || revisions.moving,
-    trouble: trouble?.error ?? revisions.moveTrouble,
-    forgetTrouble: () => (trouble ?? { reset: revisions.forget }).reset(),
+    outbox,
+    trouble: outbox.trouble ?? proposal.error,
+    forgetTrouble: () => (outbox.trouble ? outbox.forgetTrouble() : proposal.reset()),
     chosen: steps.find((step) => step.id === chosen),
     choose,
     add: (kind) => {
@@ -94,22 +94,25 @@ export function usePreparation(workspace: string, artwork: string): Preparing {
     },
     propose: (kind, instead, ratio = null) => proposal.mutate({ kind, id: instead ?? freshId(steps), ratio }),
     proposing: proposal.isPending,
-    change: (words, step) =>
-      save.mutate({ words, change: (all) => all.map((one) => (one.id === step.id ? step : one)) }),
+    change: (words, step) => save(words, (all) => all.map((one) => (one.id === step.id ? step : one))),
     remove: (step) =>
-      save.mutate({
-        words: `remove ${STEP_NAMES[step.kind].toLowerCase()}`,
-        change: (all) => all.filter((one) => one.id !== step.id),
-      }),
-    move: (step, by) =>
-      save.mutate({
-        words: `move ${STEP_NAMES[step.kind].toLowerCase()}`,
-        change: (all) => moved(all, step, by),
-      }),
+      save(`remove ${STEP_NAMES[step.kind].toLowerCase()}`, (all) => all.filter((one) => one.id !== step.id)),
+    move: (step, by) => save(`move ${STEP_NAMES[step.kind].toLowerCase()}`, (all) => moved(all, step, by)),
     undo: revisions.undo,
     redo: revisions.redo,
   };
 }
+
+interface Save {
+  words: string;
+  steps: Step[];
+}
+
+/** A preparation as its fields show it: with steps that the server does not have yet. */
+const shownWith = (data: PreparationOut, steps: Step[]): PreparationOut => ({
+  ...data,
+  document: { ...data.document, steps },
+});
 
 function freshId(steps: Step[]): string {
   let number = steps.length + 1;

@@ -47,7 +47,7 @@ export function useGesture(bench: Bench, fit: FitOut, scale: number): Gestures {
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const lines = useMemo(() => linesBeside(fit, gesture?.parts ?? []), [fit, gesture?.parts]);
 
-  const settled = gesture?.done && !bench.saving;
+  const settled = gesture?.done && bench.outbox.state !== "saving";
   useEffect(() => {
     if (!settled) return;
     const soon = setTimeout(() => setGesture(null), LINGER_MS);
