@@ -81,3 +81,11 @@ def wait(seconds: float, number: int) -> int:
     """Takes a while; the number makes the question another one."""
     time.sleep(seconds)
     return number
+
+
+@drawable
+def draw_wide(width: int) -> int:
+    """Too much from 500 px on."""
+    if width >= 500:
+        loop_for_ever()
+    return width

@@ -107,8 +107,8 @@ def _the_fit_placed_last_is_the_chosen_one() -> None:
 
 
 def _documents_are_renewed_with_their_history() -> None:
-    from fitzle.apps.pieces.models import Piece, PieceRevision, PieceState
     from fitzle.apps.pieces.history import step_back, step_forward
+    from fitzle.apps.pieces.models import Piece, PieceRevision, PieceState
     from fitzle.apps.pieces.saving import document_of
     from fitzle.core.piece.document import parts_in
 

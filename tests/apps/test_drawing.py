@@ -149,7 +149,23 @@ def test_strangers_are_not_drawn_for(monkeypatch: pytest.MonkeyPatch) -> None:
 
 def test_no_pickles_travel() -> None:
     assert len(CALLS) > 10
-    assert all(call.packed.__func__ is type(call).packed for call in CALLS.values())
+    assert not any("pickle" in text for text in _sources())
+
+
+def _sources() -> list[str]:
+    return [path.read_text() for path in (ROOT / "src/fitzle/apps/drawing").glob("*.py")]
+
+
+def test_what_is_too_heavy_is_not_drawn_larger_either() -> None:
+    with pytest.raises(DrawingTooHeavy):
+        hazards.draw_wide.ask("", 500)
+    began = time.monotonic()
+    with pytest.raises(DrawingTooHeavy):
+        hazards.draw_wide.ask("", 501)
+    assert time.monotonic() - began < SECONDS / 2, "known without drawing"
+    assert hazards.draw_wide.ask("", 499) == 499
+    with pytest.raises(DrawingTooHeavy):
+        hazards.draw_wide.ask("changed", 500)
 
 
 @pytest.mark.parametrize(

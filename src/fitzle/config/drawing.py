@@ -10,7 +10,8 @@ os.environ["FITZLE_DRAWING"] = ""  # what is drawn here is drawn here
 
 preload_app = True
 worker_class = "sync"
-workers = int(os.environ.get("FITZLE_DRAWING_PROCESSES") or os.cpu_count() or 2)
+# Two for each processor: one that draws for eight seconds in vain holds up half as many others (benchmarks/load.py).
+workers = int(os.environ.get("FITZLE_DRAWING_PROCESSES") or 2 * (os.cpu_count() or 1))
 max_requests, max_requests_jitter = 500, 50
 timeout = 60  # a process that does not come back to gunicorn at all; drawings have bounds of their own
 loglevel = "warning"

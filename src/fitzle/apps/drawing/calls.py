@@ -43,20 +43,19 @@ class Call(Generic[P, R]):
     def ask(self, state: str, *args: P.args, **kwargs: P.kwargs) -> R:
         """Has the drawing service run it. `state` changes whenever the same arguments may draw something else.
 
+        What proved too heavy is not drawn again for a while, nor at a larger `width`, if that is one of its arguments.
         Raises what the function raises, DrawingTooHeavy and DrawingBusy.
         """
         if not settings.DRAWING:
             return self.function(*args, **kwargs)
         from fitzle.apps.drawing.client import asked
 
-        return cast("R", self.result_of(asked(self.name, state, self.packed(*args, **kwargs))))
+        return cast("R", self.result_of(asked(self.name, state, self.plain(*args, **kwargs))))
 
-    def packed(self, *args: P.args, **kwargs: P.kwargs) -> bytes:
-        """Arguments as JSON."""
+    def plain(self, *args: P.args, **kwargs: P.kwargs) -> dict[str, Any]:
+        """Arguments as plain data for JSON."""
         bound = self._signature.bind(*args, **kwargs).arguments
-        return json.dumps(
-            {name: self._adapters[name].dump_python(value, mode="json") for name, value in bound.items()}
-        ).encode()
+        return {name: self._adapters[name].dump_python(value, mode="json") for name, value in bound.items()}
 
     def run(self, packed: bytes) -> Picture:
         """Runs it with arguments that came as JSON; a result that is no picture comes as JSON too."""

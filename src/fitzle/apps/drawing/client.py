@@ -10,7 +10,7 @@ import time
 from collections.abc import Mapping
 from concurrent.futures import Future
 from threading import BoundedSemaphore, Lock
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from django.conf import settings
 from django.core.cache import cache
@@ -34,11 +34,12 @@ class _Died(Exception):
     """The process that was drawing has ended without an answer."""
 
 
-def asked(name: str, state: str, packed: bytes) -> Picture:
+def asked(name: str, state: str, arguments: dict[str, Any]) -> Picture:
     """The result of a call, as `Call.run` gives it."""
-    key = hashlib.sha256(b"\n".join((name.encode(), state.encode(), packed))).hexdigest()
-    if cache.get(_heavy(key)):
+    heavy, width = _Heavy.of(name, state, arguments), arguments.get("width") or 0
+    if heavy.is_known(width):
         raise DrawingTooHeavy
+    key = f"{heavy.key}/{width}"
     with _lock:
         running = _running.get(key)
         own = running is None
@@ -47,9 +48,9 @@ def asked(name: str, state: str, packed: bytes) -> Picture:
     if not own:
         return future.result()
     try:
-        future.set_result(_in_turn(name, packed))
+        future.set_result(_in_turn(name, json.dumps(arguments).encode()))
     except _Died:
-        cache.set(_heavy(key), True, REMEMBERED_SECONDS)
+        heavy.remember(width)
         future.set_exception(DrawingTooHeavy())
     except BaseException as error:  # whoever waits for the same must not wait for ever
         future.set_exception(error)
@@ -59,8 +60,27 @@ def asked(name: str, state: str, packed: bytes) -> Picture:
     return future.result()
 
 
-def _heavy(key: str) -> str:
-    return f"drawing/too-heavy/{key}"
+class _Heavy(NamedTuple):
+    """What is remembered of a call that proved too heavy: the least width at which it did."""
+
+    key: str
+
+    @classmethod
+    def of(cls, name: str, state: str, arguments: dict[str, Any]) -> _Heavy:
+        """Of a call with these arguments, whatever its width."""
+        others = {key: value for key, value in arguments.items() if key != "width"}
+        said = json.dumps([name, state, others], sort_keys=True)
+        return cls(f"drawing/too-heavy/{hashlib.sha256(said.encode()).hexdigest()}")
+
+    def is_known(self, width: int) -> bool:
+        """Whether it was too heavy at this width or a smaller one."""
+        least = cache.get(self.key)
+        return least is not None and width >= least
+
+    def remember(self, width: int) -> None:
+        """Keeps the width for a while."""
+        least = cache.get(self.key)
+        cache.set(self.key, width if least is None else min(width, least), REMEMBERED_SECONDS)
 
 
 def _in_turn(name: str, packed: bytes) -> Picture:

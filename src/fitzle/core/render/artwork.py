@@ -16,6 +16,8 @@ from fitzle.core.render.pixel_grid import on_pixel_grid
 from fitzle.core.render.skia_paths import skia_colour, skia_path
 from fitzle.core.units import Size
 
+LARGEST_ON_GRID_PX = 192  # a proof of an icon drawn larger has no px that an edge could miss, and costs a second
+
 
 def draw_artwork(canvas: Any, part: PlacedArtwork, source: Source, scale: float, size: Size) -> None:
     """Draws the part on a canvas in px of the screen or file; `scale` is that of the plan."""
@@ -36,7 +38,8 @@ def draw_artwork(canvas: Any, part: PlacedArtwork, source: Source, scale: float,
 
 def artwork_pixels(source: Source, part: PlacedArtwork, window: Rect, size: Size) -> Pixels:
     """The window of the artwork at this size, recoloured: (height, width, 4), premultiplied."""
-    pixels = on_pixel_grid(source, window, size) if part.grid else source.pixels(window, size)
+    fitted = part.grid and max(size) <= LARGEST_ON_GRID_PX
+    pixels = on_pixel_grid(source, window, size) if fitted else source.pixels(window, size)
     if part.recolour:
         pixels = recoloured(pixels, part.palette, part.recolour)
     return np.ascontiguousarray(pixels)
