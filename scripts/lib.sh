@@ -32,7 +32,7 @@ need_packages() {
 need_servers() {
   need_packages mariadb-server-core=/usr/sbin/mariadbd mariadb-client-core=/usr/bin/mariadb mariadb-client=/usr/bin/mariadb-dump \
     libmariadb-dev=/usr/include/mariadb/mysql.h gcc=/usr/bin/gcc pkg-config=/usr/bin/pkg-config \
-    redis-server=/usr/bin/redis-server util-linux=/usr/bin/setpriv
+    redis-server=/usr/bin/redis-server nginx-light=/usr/sbin/nginx util-linux=/usr/bin/setpriv
 }
 need_browser() { need_packages chromium=/usr/bin/chromium chromium-driver=/usr/bin/chromedriver; }
 
@@ -201,6 +201,18 @@ start_redis() { # start_redis [more redis options]
     --appendonly yes --appendfsync everysec --maxmemory 256mb --maxmemory-policy volatile-lru --daemonize no "$@" \
     >>"$VAR/redis.log" 2>&1 &
   REDIS_PID=$!
+}
+
+# The front takes all connections at PORT of FITZLE_BIND, and hands whole requests to the pages' socket.
+start_front() { # start_front PORT
+  local user=''; [ "$(id -u)" -eq 0 ] && user='user root;'
+  mkdir -p "$VAR/front"
+  sed -e "s|@USER@|$user|" -e "s|@SOCKETS@|$FITZLE_SOCKETS|" -e "s|@TEMPORARY@|$VAR/front|" -e "s|@PORT@|$1|" \
+    -e "s|@BIND@|${FITZLE_BIND:-127.0.0.1}|" -e "s|@UPLOAD@|$((${FITZLE_CLIP_BYTES:-1000000000} + 100000))|" \
+    -e "s|@UPLOAD_WORDS@|$((${FITZLE_CLIP_BYTES:-1000000000} / 1000000)) MB|" "$ROOT/scripts/front.conf" > "$FITZLE_SOCKETS/front.conf"
+  rotated "$VAR/front.log"
+  tied nginx -c "$FITZLE_SOCKETS/front.conf" -p "$VAR/front" >>"$VAR/front.log" 2>&1 9>&- &
+  FRONT_PID=$!
 }
 
 # wait_answer PID NAME LOG COMMAND… : until the command succeeds; fails where the process ends before.

@@ -12,7 +12,7 @@ import time
 from pathlib import Path
 
 ROOT = Path(__file__).parents[2]
-SERVERS = ("mariadbd", "redis-server", "gunicorn", "celery")
+SERVERS = ("mariadbd", "redis-server", "gunicorn", "celery", "nginx")
 READY_SECONDS = 300
 
 

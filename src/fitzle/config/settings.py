@@ -15,6 +15,7 @@ SECRET_KEY = os.environ.get("FITZLE_SECRET", "only-for-commands-that-serve-nobod
 DEBUG = False
 ALLOWED_HOSTS = os.environ.get("FITZLE_HOSTS", "127.0.0.1,localhost").split(",")
 HTTPS = os.environ.get("FITZLE_HTTPS") == "1"
+BIND = os.environ.get("FITZLE_BIND", "127.0.0.1")  # the address that the front listens on
 
 INSTALLED_APPS = [
     "django.contrib.auth",

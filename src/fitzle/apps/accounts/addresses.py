@@ -21,11 +21,12 @@ WITHIN = timedelta(minutes=15)
 def client_address(request: HttpRequest) -> str:
     """The address that a request comes from.
 
-    What X-Forwarded-For says counts only behind a proxy that is trusted (FITZLE_PROXIES): the last address in it that
-    is none of the proxies. Whatever stands before that the caller may have written.
+    What X-Forwarded-For says counts only behind a proxy that is trusted (FITZLE_PROXIES, or our own front, which comes
+    by a private socket and so without an address): the last address in it that is none of the proxies. Whatever stands
+    before that the caller may have written.
     """
     nearest = str(request.META.get("REMOTE_ADDR", ""))
-    if not _is_proxy(nearest):
+    if nearest and not _is_proxy(nearest):
         return nearest
     told = [entry.strip() for entry in str(request.META.get("HTTP_X_FORWARDED_FOR", "")).split(",") if entry.strip()]
     return next((address for address in reversed(told) if _is_address(address) and not _is_proxy(address)), nearest)

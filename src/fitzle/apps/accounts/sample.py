@@ -17,8 +17,8 @@ class PublishedPassword(Exception):
 
 
 def is_public() -> bool:
-    """Whether others than this machine's own people are to reach Fitzle: by the names it answers to, or by HTTPS."""
-    return settings.HTTPS or not LOOPBACK.issuperset(settings.ALLOWED_HOSTS)
+    """Whether others than this machine's own people are to reach Fitzle: by address, by its names, or by HTTPS."""
+    return settings.HTTPS or not LOOPBACK.issuperset([settings.BIND, *settings.ALLOWED_HOSTS])
 
 
 def refuse_published_password() -> None:
@@ -28,6 +28,6 @@ def refuse_published_password() -> None:
     for user in User.objects.filter(email=EMAIL, is_active=True):
         if check_password(PASSWORD, user.password):
             raise PublishedPassword(
-                f"Fitzle is to be reached from outside (FITZLE_HOSTS or FITZLE_HTTPS), and {EMAIL} still has the"
-                f" password of the sample, which everybody can read. Run: ./manage changepassword {EMAIL}"
+                f"Fitzle is to be reached from outside (FITZLE_BIND, FITZLE_HOSTS or FITZLE_HTTPS), and {EMAIL} still"
+                f" has the password of the sample, which everybody can read. Run: ./manage changepassword {EMAIL}"
             )

@@ -39,6 +39,7 @@ from fitzle.core.errors import FitzleError
 
 api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, openapi_url=None, parser=StrictParser())
 api.add_router("/session", session.router)
+api.add_router("/door", session.door)
 for module in (
     wall,
     artwork,

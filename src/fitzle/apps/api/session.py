@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from axes.handlers.proxy import AxesProxyHandler
 from django.contrib.auth import authenticate, login, logout
-from django.http import HttpRequest
+from django.core.exceptions import PermissionDenied
+from django.http import Http404, HttpRequest
 from ninja import Router, Status
 from ninja.utils import check_csrf
 
-from fitzle.apps.accounts.access import workspaces_of
+from fitzle.apps.accounts.access import Capability, access_to, workspaces_of
 from fitzle.apps.accounts.addresses import tries_too_often
 from fitzle.apps.api.limits_view import limits_view
 from fitzle.apps.api.schemas import Me, Message, SignIn, WorkspaceOut
@@ -18,7 +19,7 @@ from fitzle.apps.api.schemas import Me, Message, SignIn, WorkspaceOut
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import User
 
-router = Router()
+router, door = Router(), Router()
 TOO_OFTEN = "Too many tries. Wait a quarter of an hour and try again."
 
 
@@ -53,6 +54,21 @@ def sign_in(request: HttpRequest, given: SignIn) -> Me | Status[Message]:
 def sign_out(request: HttpRequest) -> Status[None]:
     """Signs out."""
     logout(request)
+    return Status(204, None)
+
+
+@door.get("", response={204: None, 401: Message, 403: Message}, auth=None, include_in_schema=False)
+def may_bring_in(request: HttpRequest) -> Status[Any]:
+    """Asked by the front before it takes the body of an upload: whether this person may bring files in there."""
+    if request.headers.get("X-Original-Method", "") not in ("POST", "PUT", "PATCH"):
+        return Status(204, None)
+    if not request.user.is_authenticated:
+        return Status(401, Message(message="Please sign in."))
+    workspace = request.headers.get("X-Original-URI", "").partition("/workspaces/")[2].partition("/")[0]
+    try:
+        access_to(request.user, workspace).require(Capability.CHANGE)
+    except (Http404, PermissionDenied) as refusal:
+        return Status(403, Message(message=str(refusal)))
     return Status(204, None)
 
 

@@ -28,9 +28,12 @@ class Budget:
         """Seconds until it is used up; below 0 where it is."""
         return self.seconds - self.used
 
-    def share(self, searches: int) -> Budget:
-        """What is left, divided among so many searches: none takes the time of those that come after it."""
-        return Budget(self.left / searches, self._clock)
+    def share(self, searches: int, reserved: float = 0.0) -> Budget:
+        """What is left, divided among so many searches: none takes the time of those that come after it.
+
+        `reserved` seconds of each are kept for what follows the search.
+        """
+        return Budget(self.left / searches - reserved, self._clock)
 
     def allows(self, seconds: float = 0.0) -> bool:
         """Whether a step that takes about so long may still begin; a no is remembered."""

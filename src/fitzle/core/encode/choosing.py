@@ -12,6 +12,7 @@ from fitzle.core.units import Size
 
 GOOD_SCORE = 70.0  # SSIMULACRA2: below that a loss can be seen when looking for it
 BAD_SCORE = 50.0  # below that it shows at once
+SCORING_SECONDS = 0.12  # for a megapixel: the chosen file is decoded and looked at when the search is over
 USELESS_SCORE = 10.0  # below that ("very low quality" in the metric's own words) no file is better than this one
 
 
@@ -28,7 +29,7 @@ def best_file(rendered: Rendered, sheet: SpecSheet, size: Size, budget: Budget |
         if not _holds(fmt, rendered, size) or (best and not budget.allows()):
             continue
         tried = True
-        part = budget.share(len(sheet.formats) - index)
+        part = budget.share(len(sheet.formats) - index, SCORING_SECONDS * size.width * size.height / 1_000_000)
         found, more = ENCODERS[fmt](rendered, sheet.max_bytes, part)
         budget.ended_early |= part.ended_early
         candidates += more
