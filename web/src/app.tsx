@@ -4,6 +4,7 @@ import { Navigate, Outlet, Route, Routes, useParams } from "react-router";
 import { Failure } from "./api/client";
 import { sessionQuery } from "./api/queries";
 import { ArtworkScreen } from "./features/artwork/ArtworkScreen";
+import { RoomScreen } from "./features/artwork/RoomScreen";
 import { BenchScreen } from "./features/bench/BenchScreen";
 import { DeliveriesScreen } from "./features/deliveries/DeliveriesScreen";
 import { HouseStyleScreen } from "./features/house/HouseStyleScreen";
@@ -39,6 +40,7 @@ function Screens({ first }: { first: string | undefined }) {
         <Route index element={<WallScreen />} />
         <Route path="fits/:fit" element={<BenchScreen />} />
         <Route path="artwork" element={<ArtworkScreen />} />
+        <Route path="artwork/room" element={<RoomScreen />} />
         <Route path="artwork/:artwork/stills" element={<StillsScreen key={location.pathname} />} />
         <Route path="artwork/:artwork/preparation" element={<PreparationScreen key={location.pathname} />} />
         <Route path="house" element={<HouseStyleScreen />} />

@@ -50,6 +50,13 @@ export const isOnItsWay = (entry: ArtworkOut) =>
 export const isChoosable = (entry: ArtworkOut) =>
   entry.state === "ready" && entry.facts?.kind !== "clip" && !entry.put_away;
 
+export const roomQuery = (workspace: string) =>
+  queryOptions({
+    queryKey: [workspace, "room"],
+    queryFn: () =>
+      answerOf(client.GET("/api/workspaces/{workspace}/room", { params: { path: { workspace } } })),
+  });
+
 export const artworkQuery = (workspace: string) =>
   queryOptions({
     queryKey: [workspace, "artwork"],

@@ -20,6 +20,7 @@ from fitzle.apps.artwork.models import SHOWN_FROM, Artwork, State, plain_tags
 from fitzle.apps.artwork.web_address import file_name_of, web_address
 from fitzle.apps.files.errors import StorageFullError
 from fitzle.apps.files.keeping import first_bytes, keep, keep_by_content, read
+from fitzle.apps.files.room import within_room
 from fitzle.apps.files.shelves import Shelf
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import likeness, small_picture
@@ -57,11 +58,16 @@ def bring_in(
     tags: Iterable[str] = (),
 ) -> Artwork:
     """Keeps the bytes of one file and notes it as queued; the caller sends it to a worker after commit."""
-    sha256, count = keep_by_content(Shelf.ORIGINALS, workspace.pk, chunks)
+    sha256, count = _kept(workspace.pk, chunks)
     return Artwork.objects.create(
         workspace=workspace, name=name[:255] or "unnamed", sha256=sha256, bytes=count, targets=targets,
         origin=origin or {}, tags=plain_tags(tags), created_by=user,
     )  # fmt: skip
+
+
+def _kept(workspace_id: int, chunks: Iterable[bytes]) -> tuple[str, int]:
+    """Keeps an original if the workspace has room for it: its hash and weight. Raises NoRoomError."""
+    return keep_by_content(Shelf.ORIGINALS, workspace_id, within_room(workspace_id, chunks))
 
 
 def bring_from_web(workspace: Workspace, user: User | None, text: str, targets: list[str]) -> Artwork:
@@ -106,9 +112,7 @@ def _read(artwork: Artwork) -> None:
     if artwork.parent and not artwork.sha256:
         _take_out(artwork, artwork.parent)
     elif "web" in artwork.origin and not artwork.sha256:
-        sha256, count = keep_by_content(
-            Shelf.ORIGINALS, artwork.workspace_id, fetched(artwork.origin["web"], settings.UPLOAD_LIMIT_BYTES)
-        )
+        sha256, count = _kept(artwork.workspace_id, fetched(artwork.origin["web"], settings.UPLOAD_LIMIT_BYTES))
         _note(artwork, sha256=sha256, bytes=count, progress=30)
     fmt = sniff_format(first_bytes(Shelf.ORIGINALS, artwork.workspace_id, artwork.sha256, SNIFFED_BYTES))
     if fmt == "lottie":
@@ -150,7 +154,7 @@ def _take_out(artwork: Artwork, parent: Artwork) -> None:
     else:
         whole = read(Shelf.ORIGINALS, parent.workspace_id, parent.sha256) or b""
         data = page_alone(whole, artwork.origin["page"] - 1, limits())
-    sha256, count = keep_by_content(Shelf.ORIGINALS, artwork.workspace_id, [data])
+    sha256, count = _kept(artwork.workspace_id, [data])
     _note(artwork, sha256=sha256, bytes=count, progress=30)
 
 

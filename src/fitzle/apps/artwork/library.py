@@ -53,6 +53,12 @@ def artwork_named(artwork_id: UUID | str) -> Artwork | None:
     return Artwork.objects.select_related("workspace").filter(pk=artwork_id).first()
 
 
+def heaviest(workspace: Workspace, count: int) -> list[tuple[Artwork, int]]:
+    """The artwork that weighs most, with its earlier files, and how much in bytes; the heaviest first."""
+    found = [(one, one.bytes + sum(file["bytes"] for file in one.earlier)) for one in artworks_of(workspace)]
+    return sorted(found, key=lambda entry: -entry[1])[:count]
+
+
 def newest_change(workspace: Workspace, ids: Iterable[str] | None = None) -> str:
     """When any of these artworks, or of all, changed last, as a text that differs after each change."""
     found = Artwork.objects.filter(workspace=workspace)

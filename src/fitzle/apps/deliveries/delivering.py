@@ -159,3 +159,9 @@ def last_delivered_keys(workspace: Workspace) -> dict[UUID, str]:
 
 def _bytes_of(workspace: Workspace, file: DeliveredFile) -> bytes:
     return made_bytes(workspace, file.sha256)
+
+
+def delivered_contents(workspace_id: int) -> set[str]:
+    """The hashes of all files that were ever handed over."""
+    found = DeliveredFile.objects.filter(delivery__workspace_id=workspace_id)
+    return set(found.values_list("sha256", flat=True))

@@ -14,6 +14,7 @@ from typing import IO, Any
 
 from django.core.files.base import ContentFile, File
 from django.core.files.storage import default_storage
+from django.utils import timezone
 
 from fitzle.apps.files.errors import DamagedFileError, StorageFullError, is_full
 from fitzle.apps.files.models import KeptFile
@@ -153,7 +154,7 @@ def _noted_now(shelf: Shelf, workspace_id: int, key: str) -> KeptFile | None:
 def _keep_once(note: KeptFile, content: bytes | IO[bytes]) -> None:
     """Writes what is not there yet, or there but damaged."""
     known = KeptFile.objects.filter(workspace_id=note.workspace_id, shelf=note.shelf, key=note.key).first()
-    if known and known.sha256 == note.sha256 and is_whole(known, check=True):
+    if known and known.sha256 == note.sha256 and is_whole(known, check=True) and _wanted_again(known):
         return
     with _room_or_words():
         default_storage.save(note.path, ContentFile(content) if isinstance(content, bytes) else File(content))
@@ -161,6 +162,11 @@ def _keep_once(note: KeptFile, content: bytes | IO[bytes]) -> None:
         default_storage.delete(note.path)
         raise StorageFullError("this file could not be kept whole")
     _note(note)
+
+
+def _wanted_again(known: KeptFile) -> bool:
+    """Notes that it is needed from now on; False where it was just cleared away."""
+    return bool(KeptFile.objects.filter(pk=known.pk).update(kept_at=timezone.now()))
 
 
 def _note(note: KeptFile) -> None:

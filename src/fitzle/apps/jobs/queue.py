@@ -49,6 +49,11 @@ def write_prepared_later(artwork_id: UUID | str, revision: int, after_seconds: f
     _want("make_prepared_file", [(str(artwork_id), revision)], after_seconds)
 
 
+def clear_later(workspace_ids: Iterable[int]) -> None:
+    """Has taken away what nobody in these workspaces needs any more."""
+    _want("clear_away_unneeded", [(number,) for number in workspace_ids])
+
+
 def send(kind: str, arguments: Iterable[Argument], after_seconds: float = 0.0) -> bool:
     """Tells the workers of a job; False where the queue cannot be reached, which costs time and nothing else."""
     task = current_app.tasks.get(f"fitzle.apps.jobs.tasks.{kind}")

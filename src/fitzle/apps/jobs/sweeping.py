@@ -10,19 +10,22 @@ from typing import Any
 
 from celery import current_app
 from django.conf import settings
+from django.core.cache import cache
 from django.db import connections
 from django.db.utils import Error as DatabaseError
 from django.utils import timezone
 from kombu.exceptions import OperationalError
 from redis.exceptions import RedisError
 
+from fitzle.apps.accounts.access import all_workspaces
 from fitzle.apps.jobs.models import Job
-from fitzle.apps.jobs.queue import send
+from fitzle.apps.jobs.queue import clear_later, send
 
 log = logging.getLogger(__name__)
 EVERY_SECONDS = 5.0
 SENT_FOR = timedelta(seconds=10)  # so long a message may take from the commit into the queue
 AT_ONCE = 200
+DAILY_SECONDS = 23 * 3600
 
 
 def sweep() -> int:
@@ -35,6 +38,12 @@ def sweep() -> int:
         return 0
     Job.objects.filter(pk__in=[job.pk for job in jobs]).update(sent_at=now)
     return sum(1 for job in jobs if send(job.kind, job.arguments))
+
+
+def clear_daily() -> None:
+    """Once a day, has taken away what nobody needs any more; whoever asks first does."""
+    if cache.add("clearing/today", True, DAILY_SECONDS):
+        clear_later(workspace.pk for workspace in all_workspaces())
 
 
 def queued() -> int:
@@ -61,6 +70,7 @@ def _sweeping() -> None:
     while True:
         try:
             sweep()
+            clear_daily()
         except (DatabaseError, RedisError, OperationalError, OSError) as error:
             log.warning("what waits could not be looked through: %s", error)
         finally:

@@ -19,6 +19,7 @@ from fitzle.apps.artwork.library import artwork_named
 from fitzle.apps.artwork.preparing import end_unmade, made_again, make_costly_steps, make_prepared, settle_prepared
 from fitzle.apps.jobs import leases
 from fitzle.apps.jobs.bounds import bounded_task
+from fitzle.apps.jobs.clearing import clear_workspace, kept_since
 from fitzle.apps.jobs.queue import make_later, prepare_later, propose_later, read_later, write_prepared_later
 from fitzle.apps.pieces.actions import bring_into, place_artwork
 from fitzle.apps.pieces.making import end_unmade_file, make_file
@@ -123,6 +124,12 @@ def make_prepared_file(artwork_id: str, revision: int) -> None:
 def make_fit_file(fit_id: str) -> None:
     """Makes the file of a fit."""
     make_file(fit_id)
+
+
+@bounded_task(soft_time_limit=1800, time_limit=1900)
+def clear_away_unneeded(workspace_id: int) -> None:
+    """Takes away what nobody in a workspace needs any more."""
+    clear_workspace(workspace_id, kept_since())
 
 
 _ENDED: dict[str, Callable[..., None]] = {

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 
 import { artworkQuery } from "../../api/queries";
 import { plural } from "../../measure/words";
@@ -40,6 +40,12 @@ export function ArtworkScreen() {
           </h1>
           {all.length > 0 && <Finding all={all} wanted={wanted} want={setWanted} />}
           <Glyphs workspace={workspace} made={choose} />
+          <Link
+            to={`/w/${workspace}/artwork/room`}
+            className="ml-auto min-h-6 text-[13px] text-soft hover:text-ink hover:underline"
+          >
+            What takes the room
+          </Link>
         </div>
         {shown ? (
           <div className="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_408px]">

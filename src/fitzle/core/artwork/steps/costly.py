@@ -55,6 +55,11 @@ def is_costly(step: AnyStep) -> bool:
     return isinstance(step, CutOut | Trace)
 
 
+def costly_keys(original: str, steps: Sequence[AnyStep]) -> set[str]:
+    """The keys of everything costly that these steps keep."""
+    return {costly_key(original, steps[:at], step) for at, step in enumerate(steps) if is_costly(step)}
+
+
 def costly_key(original: str, before: Sequence[AnyStep], step: AnyStep) -> str:
     """The hash of all that a costly result depends on; brush strokes and the fill are applied to it afterwards."""
     own = step.model_dump(mode="json", exclude={"id", "on", "fill"})
