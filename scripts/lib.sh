@@ -161,10 +161,20 @@ sockets_folder() {
 
 # rotated LOG : keeps what servers said before, up to 20 MB; a start loses nothing.
 rotated() {
-  local log=$1 number
+  local log=$1
   [ -f "$log" ] && [ "$(stat -c %s "$log")" -gt 5000000 ] || return 0
+  older_logs "$log" && mv -f "$log" "$log.1"
+}
+# trimmed LOG : the same while its server runs, which goes on at the end of the emptied file.
+trimmed() {
+  local log=$1
+  [ -f "$log" ] && [ "$(stat -c %s "$log")" -gt 5000000 ] || return 0
+  older_logs "$log" && cp "$log" "$log.1" && : > "$log"
+}
+older_logs() {
+  local log=$1 number
   for number in 3 2 1; do [ -f "$log.$number" ] && mv -f "$log.$number" "$log.$((number + 1))"; done
-  mv -f "$log" "$log.1"
+  return 0
 }
 
 start_database() { # start_database [more mariadbd options]

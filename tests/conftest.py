@@ -70,6 +70,7 @@ def _draw_here(settings: Any, monkeypatch: pytest.MonkeyPatch) -> None:
 
     settings.DRAWING = "here"
     monkeypatch.setattr(client, "answer_of_the_service", answered)
+    monkeypatch.setattr(client, "is_there", lambda: True)
     monkeypatch.setattr(service, "bounded_seconds", lambda _most: contextlib.nullcontext())
     monkeypatch.setattr(service, "close_old_connections", lambda: None)
 

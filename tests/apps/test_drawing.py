@@ -21,7 +21,7 @@ from tests.apps import hazards
 
 ROOT = Path(__file__).parents[2]
 SECONDS, MEGABYTES = 1.5, 400
-over_the_wire = client.answer_of_the_service
+over_the_wire, is_there = client.answer_of_the_service, client.is_there
 
 
 @pytest.fixture(scope="module")
@@ -55,6 +55,7 @@ def start(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Callable[[], sub
 def _asked_there(start: Any, settings: Any, monkeypatch: pytest.MonkeyPatch) -> None:
     settings.DRAWING, settings.DRAWING_SECONDS = start.socket, SECONDS
     monkeypatch.setattr(client, "answer_of_the_service", over_the_wire)
+    monkeypatch.setattr(client, "is_there", is_there)
 
 
 def test_what_is_drawn_comes_back_whole() -> None:

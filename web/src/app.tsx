@@ -7,6 +7,7 @@ import { ArtworkScreen } from "./features/artwork/ArtworkScreen";
 import { RoomScreen } from "./features/artwork/RoomScreen";
 import { BenchScreen } from "./features/bench/BenchScreen";
 import { DeliveriesScreen } from "./features/deliveries/DeliveriesScreen";
+import { DoingScreen } from "./features/doing/DoingScreen";
 import { HouseStyleScreen } from "./features/house/HouseStyleScreen";
 import { PreparationScreen } from "./features/preparation/PreparationScreen";
 import { SignInAgain } from "./features/session/SignInAgain";
@@ -45,6 +46,7 @@ function Screens({ first }: { first: string | undefined }) {
         <Route path="artwork/:artwork/preparation" element={<PreparationScreen key={location.pathname} />} />
         <Route path="house" element={<HouseStyleScreen />} />
         <Route path="deliveries" element={<DeliveriesScreen />} />
+        <Route path="doing" element={<DoingScreen />} />
         <Route path="*" element={<Trouble error={new Error("There is no such page.")} />} />
       </Route>
       <Route path="*" element={first ? <Navigate to={`/w/${first}`} replace /> : <NoWorkspace />} />
@@ -59,7 +61,7 @@ function Workspace() {
   if (!known) return <Trouble error={new Error("There is no such workspace.")} />;
   return (
     <UploadsProvider workspace={workspace}>
-      <Header workspace={known} />
+      <Header workspace={known} runs={session.data?.runs ?? false} />
       <Outlet />
     </UploadsProvider>
   );

@@ -34,6 +34,7 @@ INSTALLED_APPS = [
     "fitzle.apps.jobs",
 ]
 MIDDLEWARE = [
+    "fitzle.apps.watching.requests.WatchingMiddleware",
     "fitzle.apps.api.plain_errors.PlainErrorsMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
@@ -204,11 +205,24 @@ DRAWING_AT_ONCE = int(os.environ.get("FITZLE_DRAWING_AT_ONCE", "6"))  # of a web
 LANGUAGE_CODE = "en"
 USE_TZ = True
 TIME_ZONE = "UTC"
-LOGGING = {
+LOGGING = {  # one line of JSON each, with request or task, person and workspace as ids (apps/watching)
     "version": 1,
     "disable_existing_loggers": False,
-    "formatters": {"line": {"format": "{asctime} {levelname} {name}: {message}", "style": "{"}},
-    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "line"}},
+    "filters": {"context": {"()": "fitzle.apps.watching.context.ContextFilter"}},
+    "formatters": {
+        "json": {
+            "()": "pythonjsonlogger.json.JsonFormatter",
+            "fmt": ["asctime", "levelname", "name", "message"],
+            "rename_fields": {"asctime": "at", "levelname": "level", "name": "from"},
+        }
+    },
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "json", "filters": ["context"]}},
     "root": {"handlers": ["console"], "level": os.environ.get("FITZLE_LOG", "WARNING")},
+    "loggers": {
+        "fitzle.access": {"level": "INFO"},
+        "django.request": {"level": "ERROR"},  # refusals stand in the access log
+    },
 }
+METRICS_TOKEN = os.environ.get("FITZLE_METRICS_TOKEN", "")  # who shows it gets /metrics; nobody where it is empty
+OPERATORS = [entry for entry in os.environ.get("FITZLE_OPERATORS", "").lower().split(",") if entry]  # mail addresses
 SILENCED_SYSTEM_CHECKS = ["axes.W003"]

@@ -2,6 +2,7 @@
 
 from django.urls import path, re_path
 
+from fitzle.apps.api.metrics import metrics
 from fitzle.apps.api.page import page
 from fitzle.apps.api.root import api
 from fitzle.apps.jobs.health import live, ready
@@ -10,5 +11,6 @@ urlpatterns = [
     path("api/", api.urls),
     path("health/live", live),
     path("health/ready", ready),
-    re_path(r"^(?!api/|static/|health/).*$", page),
+    path("metrics", metrics),
+    re_path(r"^(?!api/|static/|health/|metrics$).*$", page),
 ]

@@ -50,6 +50,14 @@ export const isOnItsWay = (entry: ArtworkOut) =>
 export const isChoosable = (entry: ArtworkOut) =>
   entry.state === "ready" && entry.facts?.kind !== "clip" && !entry.put_away;
 
+/** How Fitzle is doing, for who runs it. */
+export const doingQuery = () =>
+  queryOptions({
+    queryKey: ["doing"],
+    queryFn: () => answerOf(client.GET("/api/doing", {})),
+    refetchInterval: COLLEAGUES_MS,
+  });
+
 export const roomQuery = (workspace: string) =>
   queryOptions({
     queryKey: [workspace, "room"],

@@ -25,7 +25,13 @@ export function Wordmark() {
   );
 }
 
-export function Header({ workspace }: { workspace: { name: string; slug: string } }) {
+interface Props {
+  workspace: { name: string; slug: string };
+  /** Whether this person runs this Fitzle. */
+  runs: boolean;
+}
+
+export function Header({ workspace, runs }: Props) {
   const queries = useQueryClient();
   const leave = useMutation({
     mutationFn: signOut,
@@ -55,6 +61,14 @@ export function Header({ workspace }: { workspace: { name: string; slug: string 
       </nav>
       <div className="ml-auto flex items-center gap-4 text-[13px] text-soft">
         <span className="max-md:hidden">{workspace.name}</span>
+        {runs && (
+          <Link
+            to={`/w/${workspace.slug}/doing`}
+            className="inline-flex min-h-7 items-center hover:text-ink hover:underline max-lg:hidden"
+          >
+            How it is doing
+          </Link>
+        )}
         <ThemeSwitch />
         <button
           type="button"

@@ -12,6 +12,7 @@ from django.db import transaction
 from django.http import Http404
 
 from fitzle.apps.accounts.models import Membership, Role, User, Workspace
+from fitzle.apps.watching.context import note
 
 if TYPE_CHECKING:
     from django.contrib.auth.base_user import AbstractBaseUser
@@ -74,6 +75,7 @@ def _access(**who: Any) -> Access:
     found = Membership.objects.select_related("workspace", "user").filter(**who).first()
     if found is None:
         raise Http404("There is no such workspace.")
+    note(workspace=found.workspace_id, person=found.user_id)
     return Access(found.user, found.workspace, found.role)
 
 

@@ -15,6 +15,7 @@ from fitzle.apps.api import (
     clips,
     composing,
     deliveries,
+    doing,
     fits,
     glyphs,
     house_style,
@@ -41,6 +42,7 @@ from fitzle.core.errors import FitzleError
 api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, openapi_url=None, parser=StrictParser())
 api.add_router("/session", session.router)
 api.add_router("/door", session.door)
+api.add_router("/doing", doing.router)
 for module in (
     wall,
     artwork,

@@ -41,12 +41,13 @@ class WorkspaceOut(Schema):
 
 
 class Me(Schema):
-    """Who is signed in, where they belong, and the limits that the pages hold to."""
+    """Who is signed in, where they belong, the limits that the pages hold to, and whether they run this Fitzle."""
 
     name: str
     email: str
     workspaces: list[WorkspaceOut]
     limits: LimitsOut
+    runs: bool
 
 
 class SignIn(Schema):

@@ -13,6 +13,7 @@ from ninja.utils import check_csrf
 
 from fitzle.apps.accounts.access import Capability, access_to, workspaces_of
 from fitzle.apps.accounts.addresses import tries_too_often
+from fitzle.apps.api.doing import may_see
 from fitzle.apps.api.limits_view import limits_view
 from fitzle.apps.api.schemas import Me, Message, SignIn, WorkspaceOut
 
@@ -28,7 +29,7 @@ def who_am_i(request: HttpRequest) -> Me | Status[Message]:
     """Who is signed in."""
     if not request.user.is_authenticated:
         return Status(401, Message(message="Please sign in."))
-    return _me(request.user)
+    return _me(request.user, runs=may_see(request))
 
 
 @router.post("", response={200: Me, 401: Message, 403: Message, 429: Message}, auth=None)
@@ -47,7 +48,7 @@ def sign_in(request: HttpRequest, given: SignIn) -> Me | Status[Message]:
     if user is None:
         return Status(401, Message(message="Mail address and password do not belong together. Try again."))
     login(request, user)
-    return _me(user)
+    return _me(user, runs=may_see(request))
 
 
 @router.delete("", response={204: None})
@@ -72,6 +73,6 @@ def may_bring_in(request: HttpRequest) -> Status[Any]:
     return Status(204, None)
 
 
-def _me(user: User) -> Me:
+def _me(user: User, *, runs: bool) -> Me:
     found = [WorkspaceOut(name=entry.name, slug=entry.slug) for entry in workspaces_of(user)]
-    return Me(name=user.name, email=user.email, workspaces=found, limits=limits_view())
+    return Me(name=user.name, email=user.email, workspaces=found, limits=limits_view(), runs=runs)

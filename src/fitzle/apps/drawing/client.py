@@ -18,6 +18,7 @@ from django.core.cache import cache
 from fitzle.apps.drawing.calls import Picture
 from fitzle.apps.drawing.errors import DrawingBusy, DrawingFailed, DrawingTooHeavy
 from fitzle.apps.drawing.service import KEY_HEADER, TOKEN_HEADER, error_from, token
+from fitzle.apps.watching.metrics import count_drawing
 
 WAITS_SECONDS = 2.0  # for a place among those that are drawn for, or for a service that is starting
 PAUSE_SECONDS = 0.1
@@ -49,9 +50,14 @@ def asked(name: str, state: str, arguments: dict[str, Any]) -> Picture:
         return future.result()
     try:
         future.set_result(_in_turn(name, json.dumps(arguments).encode()))
+        count_drawing("drawn")
     except _Died:
+        count_drawing("too heavy")
         heavy.remember(width)
         future.set_exception(DrawingTooHeavy())
+    except DrawingBusy as error:
+        count_drawing("no place")
+        future.set_exception(error)
     except BaseException as error:  # whoever waits for the same must not wait for ever
         future.set_exception(error)
     finally:
@@ -104,7 +110,7 @@ def _patiently(name: str, packed: bytes) -> Picture:
             if time.monotonic() > until:
                 raise DrawingBusy from error
         except _Died:
-            deaths += _is_there()
+            deaths += is_there()
             if deaths > 1 or time.monotonic() - began > TIME_WAS_UP * settings.DRAWING_SECONDS:
                 raise
             if time.monotonic() > until and not deaths:
@@ -112,7 +118,7 @@ def _patiently(name: str, packed: bytes) -> Picture:
         time.sleep(PAUSE_SECONDS)
 
 
-def _is_there() -> bool:
+def is_there() -> bool:
     """Whether the service itself lives: one of its processes ended alone, then."""
     connection = _connection()
     try:

@@ -28,6 +28,12 @@ def used_by_shelf(workspace_id: int) -> dict[Shelf, int]:
     return {Shelf(shelf): count for shelf, count in found.order_by()}
 
 
+def kept_by_shelf() -> dict[Shelf, int]:
+    """The weight of everything that is kept, by where it stands."""
+    found = KeptFile.objects.values_list("shelf").annotate(all=Sum("bytes"))
+    return {Shelf(shelf): count for shelf, count in found.order_by()}
+
+
 def quota_bytes() -> int:
     """What one workspace may keep."""
     return int(settings.WORKSPACE_BYTES)

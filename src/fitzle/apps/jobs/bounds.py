@@ -20,6 +20,7 @@ from django.db import InterfaceError, OperationalError, close_old_connections, c
 from fitzle.apps.files.errors import StorageFullError
 from fitzle.apps.jobs import leases
 from fitzle.apps.jobs.sweeping import sweep_for_ever
+from fitzle.apps.watching.context import begin
 from fitzle.core.bounds import bound_memory
 
 log = logging.getLogger(__name__)
@@ -47,6 +48,8 @@ class BoundedTask(Task[Any, Any]):
     in_a_worker = False
 
     def __call__(self, *args: Any, **kwargs: Any) -> Any:
+        if BoundedTask.in_a_worker:
+            begin(task=str(self.request.id or ""), kind=self.kind)
         lease = _patiently(lambda: leases.take(self.kind, args, self.time_limit or settings.CELERY_TASK_TIME_LIMIT))
         if lease is None:
             return None  # done already, or run by another worker
@@ -112,6 +115,6 @@ def watch(**_: Any) -> None:
 
 
 @worker_process_init.connect
-def begin(**_: Any) -> None:
+def begin_child(**_: Any) -> None:
     """From here on tasks of this process are bounded; where they run in the pages' or a test's process they are not."""
     BoundedTask.in_a_worker = True

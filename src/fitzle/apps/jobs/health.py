@@ -16,11 +16,18 @@ from django.db import connection
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from kombu.exceptions import OperationalError
 
+from fitzle.apps.drawing import client as drawing
 from fitzle.apps.jobs.sweeping import oldest_wait_seconds
 
 log = logging.getLogger(__name__)
 LEAST_FREE_BYTES = 200_000_000  # one large upload and what is made of it
 LONGEST_WAIT_SECONDS = 120.0
+PARTS = (  # its key, what it is called, and what happens without it
+    ("database", "Database", "Nobody can work."),
+    ("storage", "Storage of files", "Nothing can be brought in or made."),
+    ("queue", "Queue", "Files are made late; nothing is lost."),
+    ("drawing", "Drawing service", "Proofs and previews are missing; all else goes on."),
+)
 
 
 def live(_request: HttpRequest) -> HttpResponse:
@@ -30,13 +37,23 @@ def live(_request: HttpRequest) -> HttpResponse:
 
 def ready(_request: HttpRequest) -> HttpResponse:
     """Whether people can work: 503 where they cannot. What only makes it slower is told and is no reason to stop."""
-    found = {"database": database_answers(), "storage": storage_takes_files(), "queue": queue_answers()}
+    told = looked_at()
+    told["trouble"] = trouble(told)
+    works = told["database"] and told["storage"]
+    return JsonResponse({"ready": works, **told}, status=200 if works else 503)
+
+
+def looked_at() -> dict[str, Any]:
+    """Everything, looked at now."""
+    found = {
+        "database": database_answers(),
+        "storage": storage_takes_files(),
+        "queue": queue_answers(),
+        "drawing": drawing_answers(),
+    }
     free, waits = free_bytes(), _wait_seconds()
     found["database"] &= waits is not None
-    told: dict[str, Any] = {**found, "disk_free_bytes": free, "oldest_wait_seconds": waits}
-    told["trouble"] = trouble(told)
-    works = found["database"] and found["storage"]
-    return JsonResponse({"ready": works, **told}, status=200 if works else 503)
+    return {**found, "disk_free_bytes": free, "oldest_wait_seconds": waits}
 
 
 def trouble(told: dict[str, Any]) -> list[str]:
@@ -46,6 +63,7 @@ def trouble(told: dict[str, Any]) -> list[str]:
         "The database does not answer.": not told["database"],
         "Files cannot be kept: the disk is full, or the storage does not answer.": not told["storage"],
         "The queue does not answer: files are made late.": not told["queue"],
+        "The drawing service does not answer: proofs and previews are missing.": not told["drawing"],
         "The disk is nearly full.": free is not None and free < LEAST_FREE_BYTES,
         "Work waits for long: are the workers there?": waits is not None and waits > LONGEST_WAIT_SECONDS,
     }
@@ -104,6 +122,11 @@ def queue_answers() -> bool:
         log.warning("the queue does not answer: %s", error)
         return False
     return True
+
+
+def drawing_answers() -> bool:
+    """Whether the drawing service takes connections, or everything is drawn in place."""
+    return not settings.DRAWING or drawing.is_there()
 
 
 def free_bytes() -> int | None:
