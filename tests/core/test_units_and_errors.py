@@ -40,6 +40,9 @@ def test_an_impossible_ratio_is_refused(text: str) -> None:
         (9949, "9.9 KB"),
         (246_000, "246 KB"),
         (1_500_000, "1.5 MB"),
+        (240_400_000, "240 MB"),
+        (1_540_000_000, "1.5 GB"),
+        (20_000_000_000, "20 GB"),
     ],
 )
 def test_bytes_are_counted_in_thousands(count: int, words: str) -> None:

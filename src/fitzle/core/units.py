@@ -50,10 +50,13 @@ def words_for_weight(count: int | None, limit: int | None) -> str:
 
 
 def words_for_bytes(count: int) -> str:
-    """A count of bytes the way a person writes it: `246 KB`, `1.5 MB` (decimal)."""
+    """A count of bytes the way a person writes it: `246 KB`, `1.5 MB`, `20 GB` (decimal)."""
     if count < BYTES_PER_KB:
         return f"{count} bytes"
     kilobytes = count / BYTES_PER_KB
     if kilobytes < BYTES_PER_KB:
         return f"{kilobytes:.1f} KB" if kilobytes < 10 else f"{kilobytes:.0f} KB"
-    return f"{kilobytes / BYTES_PER_KB:.1f} MB"
+    megabytes = kilobytes / BYTES_PER_KB
+    if megabytes < BYTES_PER_KB:
+        return f"{megabytes:.1f} MB" if megabytes < 100 else f"{megabytes:.0f} MB"
+    return f"{megabytes / BYTES_PER_KB:.1f} GB".replace(".0 GB", " GB")

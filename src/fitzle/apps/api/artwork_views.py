@@ -48,8 +48,18 @@ def artwork_view(artwork: Artwork) -> ArtworkOut:
         earlier=[EarlierOut(**file) for file in artwork.earlier],
         created_at=artwork.created_at,
         targets=artwork.targets,
-        shown_on=readable_ground([], [facts]) if facts and facts.transparency != "none" else None,
+        shown_on=_ground(facts),
     )
+
+
+def ground_of(artwork: Artwork) -> str | None:
+    """A colour on which an artwork with clear parts shows; None where it needs none, or is not known yet."""
+    facts = artwork.content.facts
+    return _ground(ArtworkFacts.model_validate(facts)) if facts and is_readable(artwork) else None
+
+
+def _ground(facts: ArtworkFacts | None) -> str | None:
+    return readable_ground([], [facts]) if facts and facts.transparency != "none" else None
 
 
 def list_view(space: Workspace, artworks: list[Artwork]) -> list[ArtworkOut]:

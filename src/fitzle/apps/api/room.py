@@ -9,6 +9,7 @@ from django.http import HttpRequest
 from ninja import Path, Router, Schema
 
 from fitzle.apps.accounts.access import workspace_to_see
+from fitzle.apps.api.artwork_views import ground_of
 from fitzle.apps.artwork.library import heaviest
 from fitzle.apps.files.room import quota_bytes, used_by_shelf
 from fitzle.apps.files.shelves import Shelf
@@ -45,6 +46,7 @@ class HeavyArtwork(Schema):
     used_in: list[str]
     put_away: bool
     visible: bool
+    shown_on: str | None
 
 
 class RoomOut(Schema):
@@ -84,6 +86,7 @@ def read_room(request: HttpRequest, workspace: Path[str]) -> RoomOut:
                 used_in=uses.get(str(artwork.pk), []),
                 put_away=artwork.put_away,
                 visible=artwork.visible,
+                shown_on=ground_of(artwork),
             )
             for artwork, weight in heaviest(space, SHOWN)
         ],

@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/client";
 import { artworkUrl, roomQuery } from "../../api/queries";
 import { plural } from "../../measure/words";
 import { Problem, Trouble } from "../../ui/Trouble";
+import { backing } from "./backing";
 
 type Heavy = Schemas["HeavyArtwork"];
 
@@ -84,7 +85,7 @@ function Row({ workspace, artwork, putAway }: RowProps) {
         <img
           src={artworkUrl(workspace, artwork, 96)}
           alt=""
-          className="h-9 w-12 object-contain"
+          className={`h-9 w-12 object-contain ${backing(artwork)}`}
           loading="lazy"
         />
       ) : (

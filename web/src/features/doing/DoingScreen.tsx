@@ -22,7 +22,8 @@ export function DoingScreen() {
       </h1>
       <p className="mt-1 mb-4 text-[13px] text-soft">
         Looked at {new Date(at).toLocaleTimeString("en-GB")}
-        {disk_free && `; ${disk_free} left on the disk`}; {plural(waiting, "job waits", "jobs wait")}.
+        {disk_free && `; ${disk_free} left on the disk`};{" "}
+        {waiting ? plural(waiting, "thing waits", "things wait") : "nothing waits"} for the workers.
       </p>
       {trouble.map((line) => (
         <Notice key={line} words={line} />
@@ -68,7 +69,7 @@ function Work({ jobs }: { jobs: Schemas["Waiting"][] }) {
     <section>
       <table className="w-full text-left text-[13px]">
         <caption className="border-b-2 border-strong pb-1.5 text-left font-heading text-[16px] font-semibold">
-          Work of the workers
+          What the workers have to do
         </caption>
         <thead>
           <tr className="border-b border-hairline text-soft">
