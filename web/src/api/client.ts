@@ -6,6 +6,14 @@ import { sayWhetherSignedIn } from "./session";
 export type Schemas = components["schemas"];
 export type FitOut = Schemas["FitOut"];
 export type PartOut = Schemas["PartOut"];
+export type ArtworkWanted = {
+  words?: string;
+  tag?: string;
+  kind?: string;
+  seen_in?: string;
+  put_away?: boolean;
+  ids?: string;
+};
 export type WallProof = Schemas["WallProof"];
 export type ArtworkOut = Schemas["ArtworkOut"];
 export type ArtworkPlaced = Schemas["ArtworkPlaced"];

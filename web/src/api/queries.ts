@@ -1,8 +1,16 @@
-import { queryOptions } from "@tanstack/react-query";
+import { infiniteQueryOptions, queryOptions } from "@tanstack/react-query";
 
-import { answerOf, client, type ArtworkOut, type FitOut, type PreparationOut } from "./client";
+import {
+  answerOf,
+  client,
+  type ArtworkOut,
+  type ArtworkWanted,
+  type FitOut,
+  type PreparationOut,
+} from "./client";
 
 const COLLEAGUES_MS = 5000; // how often to look whether somebody else has changed the piece
+const AT_A_TIME = 60;
 const BUSY_MS = 600; // how often to look while a worker is busy with something on the screen
 
 export const sessionQuery = () =>
@@ -65,12 +73,59 @@ export const roomQuery = (workspace: string) =>
       answerOf(client.GET("/api/workspaces/{workspace}/room", { params: { path: { workspace } } })),
   });
 
-export const artworkQuery = (workspace: string) =>
+const artworkPage = (workspace: string, wanted: ArtworkWanted, start = 0, count = AT_A_TIME) =>
+  answerOf(
+    client.GET("/api/workspaces/{workspace}/artwork", {
+      params: { path: { workspace }, query: { ...wanted, start, count } },
+    }),
+  );
+
+/** The newest artwork that is as wanted. */
+export const artworkQuery = (workspace: string, wanted: ArtworkWanted = {}) =>
   queryOptions({
-    queryKey: [workspace, "artwork"],
-    queryFn: () =>
-      answerOf(client.GET("/api/workspaces/{workspace}/artwork", { params: { path: { workspace } } })),
+    queryKey: [workspace, "artwork", wanted],
+    queryFn: () => artworkPage(workspace, wanted),
+    placeholderData: (before) => before,
     refetchInterval: (query) => (query.state.data?.some(isOnItsWay) ? BUSY_MS : false),
+  });
+
+/** All artwork that is as wanted, a page after the other. */
+export const artworkPagesQuery = (workspace: string, wanted: ArtworkWanted) =>
+  infiniteQueryOptions({
+    queryKey: [workspace, "artwork", "pages", wanted],
+    queryFn: ({ pageParam }) => artworkPage(workspace, wanted, pageParam),
+    initialPageParam: 0,
+    getNextPageParam: (last, pages) => (last.length < AT_A_TIME ? undefined : pages.length * AT_A_TIME),
+    placeholderData: (before) => before,
+    refetchInterval: (query) => (query.state.data?.pages.flat().some(isOnItsWay) ? BUSY_MS : false),
+  });
+
+/** One artwork by its id; `enabled` only where there is one. */
+export const oneArtworkQuery = (workspace: string, artwork: string | null | undefined) =>
+  queryOptions({
+    queryKey: [workspace, "artwork", "one", artwork],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/artwork/{artwork}", {
+          params: { path: { workspace, artwork: artwork! } },
+        }),
+      ),
+    enabled: !!artwork,
+    retry: false,
+    refetchInterval: (query) => (query.state.data && isOnItsWay(query.state.data) ? BUSY_MS : false),
+  });
+
+/** How much artwork there is and is found, and by what else it can be found. */
+export const artworkFoundQuery = (workspace: string, wanted: ArtworkWanted = {}) =>
+  queryOptions({
+    queryKey: [workspace, "artwork", "found", wanted],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/artwork/found", {
+          params: { path: { workspace }, query: wanted },
+        }),
+      ),
+    placeholderData: (before) => before,
   });
 
 /** Whether the file of the fit, or of another placement of its piece, is still being made. */

@@ -16,6 +16,7 @@ export interface Upload {
 type Forget = (...keys: number[]) => void;
 
 const GONE_AFTER_MS = 4000;
+const MOST_FOLLOWED = 200;
 const COUNTED_FROM = 4; // files; fewer are seen at a glance
 
 interface TrayProps {
@@ -26,7 +27,8 @@ interface TrayProps {
 
 /** Files on their way and what became of them; those that were not taken come first and stay until put away. */
 export function UploadTray({ workspace, uploads, forget }: TrayProps) {
-  const artwork = useQuery(artworkQuery(workspace));
+  const ids = uploads.flatMap((upload) => upload.artwork ?? []).slice(-MOST_FOLLOWED);
+  const artwork = useQuery({ ...artworkQuery(workspace, { ids: ids.join(",") }), enabled: ids.length > 0 });
   const byId = new Map((artwork.data ?? []).map((entry) => [entry.id, entry]));
   const all = uploads.map((upload) => standing(upload, byId.get(upload.artwork ?? "")));
   const refused = all.filter((entry) => entry.trouble);

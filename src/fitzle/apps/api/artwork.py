@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
 from uuid import UUID
 
 from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
-from ninja import File, Form, Path, Router, Status
+from ninja import File, Form, Path, Query, Router, Status
 from ninja.files import UploadedFile
 
 from fitzle.apps.accounts.access import Capability, access_to, workspace_to_see
@@ -15,7 +16,10 @@ from fitzle.apps.api.artwork_views import artwork_view, list_view
 from fitzle.apps.api.drawn import draw_artwork
 from fitzle.apps.api.pictures import download, held_picture, hold_picture, immutable_picture, width_allowed
 from fitzle.apps.api.schemas import (
+    NOWHERE,
+    ArtworkFound,
     ArtworkOut,
+    ArtworkWanted,
     Description,
     FitBrief,
     FromWeb,
@@ -24,9 +28,9 @@ from fitzle.apps.api.schemas import (
 )
 from fitzle.apps.api.views import rail_view
 from fitzle.apps.artwork import actions
+from fitzle.apps.artwork.finding import Wanted, any_put_away, count_of, found, page_of, tags_of, words_in
 from fitzle.apps.artwork.library import (
     artwork_of,
-    artworks_of,
     facts_by_id,
     original_file,
 )
@@ -36,15 +40,59 @@ from fitzle.apps.pieces import actions as fitting
 from fitzle.apps.pieces.composing import drop_of
 from fitzle.apps.pieces.fits import SUITED
 from fitzle.apps.pieces.opening import open_fits
+from fitzle.apps.pieces.uses import seen_in
+
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import Workspace
 
 router = Router(tags=["artwork"])
 
 
 @router.get("/artwork", response=list[ArtworkOut])
-def list_artwork(request: HttpRequest, workspace: Path[str]) -> list[ArtworkOut]:
-    """All artwork, the newest first."""
+def list_artwork(
+    request: HttpRequest, workspace: Path[str], wanted: Query[ArtworkWanted], start: int = 0, count: int = 100
+) -> list[ArtworkOut]:
+    """Artwork that is as wanted, the newest first, at most 200 at a time."""
     space = workspace_to_see(request.user, workspace)
-    return list_view(space, artworks_of(space))
+    return list_view(space, page_of(found(space, _wanted(space, wanted)), start, count))
+
+
+@router.get("/artwork/found", response=ArtworkFound)
+def count_artwork(request: HttpRequest, workspace: Path[str], wanted: Query[ArtworkWanted]) -> ArtworkFound:
+    """How much there is of it, and by what else it can be found."""
+    space = workspace_to_see(request.user, workspace)
+    return ArtworkFound(
+        all=count_of(found(space, Wanted(put_away=False))),
+        found=count_of(found(space, _wanted(space, wanted))),
+        tags=tags_of(space),
+        seen_in=sorted({seen.destination for seen in seen_in(space)}),
+        put_away=any_put_away(space),
+    )
+
+
+def _wanted(space: Workspace, wanted: ArtworkWanted) -> Wanted:
+    """What is looked for, with the places that it is seen in looked up."""
+    words, ids = words_in(wanted.words), wanted.ids.split(",") if wanted.ids else None
+    where = seen_in(space) if words or wanted.seen_in else []
+    everywhere = {seen.artwork for seen in where}
+    at_place = {seen.artwork for seen in where if seen.destination == wanted.seen_in}
+    return Wanted(
+        words=words,
+        tag=wanted.tag,
+        kind=wanted.kind,
+        put_away=wanted.put_away,
+        ids=tuple(ids) if ids is not None else None,
+        seen=at_place if wanted.seen_in not in ("", NOWHERE) else None,
+        unseen=everywhere if wanted.seen_in == NOWHERE else None,
+        words_seen={word: {seen.artwork for seen in where if word in seen.words.lower()} for word in words},
+    )
+
+
+@router.get("/artwork/{uuid:artwork}", response=ArtworkOut)
+def read_artwork(request: HttpRequest, workspace: Path[str], artwork: UUID) -> ArtworkOut:
+    """One artwork, with everything that the list says of it."""
+    space = workspace_to_see(request.user, workspace)
+    return list_view(space, [artwork_of(space, artwork)])[0]
 
 
 @router.post("/artwork", response={202: list[ArtworkOut], 422: Message})

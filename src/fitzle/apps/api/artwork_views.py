@@ -6,7 +6,8 @@ import logging
 from typing import TYPE_CHECKING, cast
 
 from fitzle.apps.api.schemas import AlikeOut, ArtworkOut, ArtworkState, EarlierOut, OnGrounds, VersionOut
-from fitzle.apps.artwork.library import alike_by_id, is_readable
+from fitzle.apps.artwork.finding import alike_among_all, versions_of_page
+from fitzle.apps.artwork.library import is_readable
 from fitzle.apps.artwork.preparing import being_prepared
 from fitzle.apps.artwork.versions import versions_by_id
 from fitzle.apps.pieces.uses import uses_of_artwork
@@ -66,7 +67,9 @@ def list_view(space: Workspace, artworks: list[Artwork]) -> list[ArtworkOut]:
     """Artwork with the places it is seen in, the artwork that shows the same, and marks with their versions."""
     shown = {artwork.pk: view for artwork in artworks if (view := _readable_view(artwork))}
     readable = [artwork for artwork in artworks if artwork.pk in shown]
-    uses, alike, versions = uses_of_artwork(space), alike_by_id(readable), versions_by_id(readable)
+    uses = uses_of_artwork(space, [str(artwork.pk) for artwork in artworks])
+    alike = alike_among_all(space, readable)
+    versions = versions_by_id([mark for mark in versions_of_page(space, readable) if is_readable(mark)])
     waiting = being_prepared(space)
     views = []
     for artwork in artworks:

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import BaseModel, Field
 
 from fitzle.apps.api.limits_view import LimitsOut
 from fitzle.core.artwork.facts import ArtworkFacts
@@ -119,6 +119,30 @@ class ArtworkOut(Schema):
     shown_on: str | None = None
 
 
+NOWHERE = "no place yet"
+
+
+class ArtworkWanted(Schema):
+    """What somebody looks for: words in name, tags, kind, format and places; a tag; a kind; where it is seen; ids."""
+
+    words: Annotated[str, Field(max_length=200)] = ""
+    tag: str = ""
+    kind: str = ""
+    seen_in: str = ""
+    put_away: bool | None = None
+    ids: Annotated[str, Field(max_length=20_000)] = ""
+
+
+class ArtworkFound(Schema):
+    """How much artwork there is and is found; all tags; all destinations where some is seen."""
+
+    all: int
+    found: int
+    tags: list[str]
+    seen_in: list[str]
+    put_away: bool
+
+
 class Description(Schema):
     """What people call an artwork; null leaves a field as it is."""
 
@@ -141,7 +165,7 @@ class Place(Schema):
     placements: list[str]
 
 
-class WallProof(Schema):
+class WallProof(BaseModel):
     """One placement on the wall. `drawn_*` are px on the screen at the shelf's scale; `twin_px` magnifies tiny ones.
 
     `mask` is what shows of it, as an SVG path in fractions of its width and height.
@@ -167,14 +191,14 @@ class WallProof(Schema):
     key: str | None
 
 
-class Shelf(Schema):
+class Shelf(BaseModel):
     id: UUID
     name: str
     scale: int
     placements: list[WallProof]
 
 
-class Wall(Schema):
+class Wall(BaseModel):
     """All shelves; `notice` is what people should know of the server, empty where there is nothing."""
 
     workspace: str

@@ -77,7 +77,7 @@ def _shelf(
     room: tuple[int, int, int],
 ) -> Shelf:
     placements = list(destination.placements.all())
-    specs = {entry.pk: _spec(entry, bad) for entry in placements}
+    specs = {entry.pk: fits[entry.pk].sheet if entry.pk in fits else _spec(entry, bad) for entry in placements}
     sizes = {entry.pk: _size(specs[entry.pk], fits.get(entry.pk)) for entry in placements}
     several, alone, tall = room
     scale = shelf_scale(sizes.values(), several if len(placements) > 1 else alone, tall)

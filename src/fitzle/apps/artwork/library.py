@@ -16,7 +16,7 @@ from fitzle.apps.artwork.models import Artwork, Content, State, plain_tags
 from fitzle.apps.files.keeping import keep, open_checked, read
 from fitzle.apps.files.shelves import Shelf
 from fitzle.core.artwork.facts import ArtworkFacts
-from fitzle.core.artwork.likeness import are_alike, near_pairs
+from fitzle.core.artwork.likeness import are_alike
 from fitzle.core.artwork.opening import open_source
 from fitzle.core.artwork.sources import Source
 from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource, make_working_copy
@@ -55,15 +55,18 @@ def artwork_named(artwork_id: UUID | str) -> Artwork | None:
 
 def heaviest(workspace: Workspace, count: int) -> list[tuple[Artwork, int]]:
     """The artwork that weighs most, with its earlier files, and how much in bytes; the heaviest first."""
-    found = [(one, one.bytes + sum(file["bytes"] for file in one.earlier)) for one in artworks_of(workspace)]
-    return sorted(found, key=lambda entry: -entry[1])[:count]
+    rows = Artwork.objects.filter(workspace=workspace).values_list("pk", "bytes", "earlier")
+    weights = {key: own + sum(file["bytes"] for file in earlier) for key, own, earlier in rows}
+    first = sorted(weights, key=lambda key: -weights[key])[:count]
+    known = Artwork.objects.in_bulk(first)
+    return [(known[key], weights[key]) for key in first if key in known]
 
 
 def newest_change(workspace: Workspace, ids: Iterable[str] | None = None) -> str:
     """When any of these artworks, or of all, changed last, as a text that differs after each change."""
     found = Artwork.objects.filter(workspace=workspace)
     if ids is not None:
-        found = found.filter(pk__in=[key for key in ids if _is_id(key)])
+        found = found.filter(pk__in=[key for key in ids if is_id(key)])
     return str(found.aggregate(newest=Max("changed_at"))["newest"])
 
 
@@ -86,20 +89,7 @@ class Alike(NamedTuple):
     relation: str
 
 
-def alike_by_id(artworks: list[Artwork]) -> dict[str, list[Alike]]:
-    """For each artwork those others that are the same file, or the same picture in another size."""
-    known = [entry for entry in artworks if entry.state == State.READY and entry.likeness and not entry.put_away]
-    found: dict[str, list[Alike]] = {}
-    for first, second in near_pairs([entry.likeness for entry in known]):
-        one, other = known[first], known[second]
-        relation = _relation(one, other)
-        if relation:
-            found.setdefault(str(one.pk), []).append(Alike(str(other.pk), other.name, relation[0]))
-            found.setdefault(str(other.pk), []).append(Alike(str(one.pk), one.name, relation[1]))
-    return found
-
-
-def _relation(one: Artwork, other: Artwork) -> tuple[str, str] | None:
+def relation(one: Artwork, other: Artwork) -> tuple[str, str] | None:
     """What the other is to the one, and the one to the other; None for pictures of different things, and versions."""
     if (one.version_of_id or one.pk) == (other.version_of_id or other.pk):
         return None
@@ -153,7 +143,7 @@ def _there(data: bytes | None) -> bytes:
 
 def ready_by_id(workspace: Workspace, ids: Iterable[str]) -> dict[str, Artwork]:
     """Those of these artworks that are ready and can be drawn: a clip must give a still first."""
-    known = [key for key in ids if _is_id(key)]
+    known = [key for key in ids if is_id(key)]
     ready = Artwork.objects.filter(workspace=workspace, pk__in=known, state=State.READY).exclude(facts__kind="clip")
     return {str(entry.pk): entry for entry in ready}
 
@@ -165,7 +155,8 @@ def require_ready(workspace: Workspace, ids: Iterable[str]) -> None:
         raise ArtworkError("this artwork is not in this workspace, or not ready", advice="Choose another one.")
 
 
-def _is_id(text: str) -> bool:
+def is_id(text: str) -> bool:
+    """Whether this can be the id of an artwork."""
     try:
         return str(UUID(text)) == text
     except ValueError:

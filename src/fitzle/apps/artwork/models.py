@@ -13,6 +13,7 @@ from fitzle.apps.history import HistoryStep
 from fitzle.core.artwork.steps.document import NOT_PREPARED
 
 MOST_TAGS, LONGEST_TAG = 20, 40
+FOUND_BY = frozenset({"name", "tags", "facts"})  # what `kind` and `said` are taken from
 SHOWN_FROM = 40  # percent of the reading: from there on the picture can be shown
 
 
@@ -49,6 +50,7 @@ class Artwork(models.Model):
     `earlier` are the files that it was before it was replaced: [{"sha256", "name", "bytes", "at"}], the last one last.
     `version_of` is the mark that this one is a version of, for other grounds; which of them stands where is calculated.
     `put_away` hides it where artwork is chosen; nothing is deleted, and what shows it goes on.
+    `kind` and `said` (name, tags, kind and format in small letters) are taken from the other fields, to be found by.
     `likeness` is a hash of how it looks; pictures of the same thing differ in few bits of it.
     """
 
@@ -69,6 +71,8 @@ class Artwork(models.Model):
     put_away = models.BooleanField(default=False)
     tags = models.JSONField(default=list)
     likeness = models.CharField(max_length=16, blank=True)
+    kind = models.CharField(max_length=10, blank=True, default="")
+    said = models.TextField(blank=True, default="")
     earlier = models.JSONField(default=list)
     targets = models.JSONField(default=list)
     created_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
@@ -76,8 +80,22 @@ class Artwork(models.Model):
     changed_at = models.DateTimeField(auto_now=True)
 
     class Meta:
-        indexes = [models.Index(fields=["workspace", "sha256"])]
+        indexes = [
+            models.Index(fields=["workspace", "sha256"]),
+            models.Index(fields=["workspace", "created_at"]),
+            models.Index(fields=["workspace", "kind", "created_at"]),
+        ]
         ordering = ["-created_at"]
+
+    def save(self, *args: Any, **kwargs: Any) -> None:
+        """Saves it with what it is found by."""
+        facts = self.facts if isinstance(self.facts, dict) else {}
+        self.kind = str(facts.get("kind", ""))[:10]
+        self.said = " ".join([self.name, *self.tags, self.kind, str(facts.get("format", ""))]).lower()
+        fields = kwargs.get("update_fields")
+        if fields is not None and FOUND_BY.intersection(fields):
+            kwargs["update_fields"] = [*fields, "kind", "said"]
+        super().save(*args, **kwargs)
 
     @property
     def visible(self) -> bool:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from functools import cached_property
 
 from django.db import models
 
@@ -37,7 +38,7 @@ class Placement(models.Model):
         ordering = ["position"]
         constraints = [models.UniqueConstraint(fields=["destination", "slug"], name="one_placement_each_slug")]
 
-    @property
+    @cached_property
     def spec(self) -> SpecSheet:
         """The spec sheet as a frozen document, with the placement's slug."""
         return SpecSheet.model_validate({**self.sheet, "slug": self.slug})

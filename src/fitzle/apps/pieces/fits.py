@@ -37,7 +37,7 @@ def fit_of(workspace: Workspace, fit_id: UUID | str) -> Fit:
 
 def fits_on_wall(workspace: Workspace) -> list[Fit]:
     """For each filled placement the fit that is chosen, in the order of the shelves."""
-    return list(_fits(workspace).filter(chosen=True, row=""))
+    return list(_many(workspace).filter(chosen=True, row=""))
 
 
 def fits_of_piece(piece: Piece) -> list[Fit]:
@@ -47,7 +47,7 @@ def fits_of_piece(piece: Piece) -> list[Fit]:
 
 def all_fits(workspace: Workspace) -> list[Fit]:
     """All fits of the workspace."""
-    return list(_fits(workspace))
+    return list(_many(workspace))
 
 
 @transaction.atomic
@@ -101,4 +101,11 @@ def take_away(fit: Fit) -> None:
 
 
 def _fits(workspace: Workspace) -> QuerySet[Fit]:
+    """To find one of them."""
     return Fit.objects.filter(piece__workspace=workspace).select_related("piece__workspace", "placement__destination")
+
+
+def _many(workspace: Workspace) -> QuerySet[Fit]:
+    """To list many of them: each piece, destination and workspace is read once, since their documents are long."""
+    found = Fit.objects.filter(piece__workspace=workspace).select_related("placement")
+    return found.prefetch_related("piece__workspace", "placement__destination")

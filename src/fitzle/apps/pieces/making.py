@@ -40,7 +40,7 @@ def make_file(fit_id: UUID | str) -> None:
         return  # its artwork is gone, or it cannot be read: the wall says so
     if opened.judgement or (opened.record and opened.record.outcome.kind == "failed"):
         return  # a state that could not be made is not tried on and on; the next change is another one
-    kept = _kept_choice(workspace, opened.record) if opened.record else None
+    kept = _kept_choice(workspace, opened) if opened.record else None
     looked, choice = (decided(workspace, opened), kept) if kept else _made(workspace, opened)
     _judge(opened, looked, choice)
 
@@ -86,8 +86,10 @@ def _made(workspace: Workspace, opened: OpenFit) -> tuple[Decided, Choice]:
     return looked, choice
 
 
-def _kept_choice(workspace: Workspace, record: RenditionRecord) -> Choice | None:
+def _kept_choice(workspace: Workspace, opened: OpenFit) -> Choice | None:
     """The choice of a file that was made before, which is judged anew; None where its bytes are lost."""
+    assert opened.record
+    record = RenditionRecord.model_validate({**opened.record.model_dump(), "candidates": opened.candidates})
     data = read(Shelf.MADE, workspace.pk, record.files[0].sha256, check=True) if record.files else b""
     return None if data is None else choice_of(record, data)
 

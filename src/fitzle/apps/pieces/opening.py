@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import logging
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass
 from functools import cached_property
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
+from uuid import UUID
 
 from django.core.cache import cache
+from django.db.models import QuerySet
 from django.http import Http404
 from pydantic import ValidationError
 
@@ -21,7 +23,7 @@ from fitzle.core.artwork.sources import Source
 from fitzle.core.errors import FitzleError
 from fitzle.core.findings import Finding
 from fitzle.core.fit.deciding import Decided, Planned, decide, decide_again, plan_resolved
-from fitzle.core.fit.keys import file_key, judgement_key, proof_key
+from fitzle.core.fit.keys import FitKeys, fit_keys
 from fitzle.core.fit.record import RenditionRecord, failed
 from fitzle.core.fit.request import FitArtwork, FitRequest, Resolved, resolve
 from fitzle.core.fit.state import Standing
@@ -67,19 +69,24 @@ class OpenFit:
         return self.resolved.sheet
 
     @cached_property
+    def keys(self) -> FitKeys:
+        """What its file, proof and judgement depend on."""
+        return fit_keys(self.resolved)
+
+    @property
     def file_key(self) -> str:
         """What its file depends on."""
-        return file_key(self.resolved)
+        return self.keys.file
 
-    @cached_property
+    @property
     def judgement_key(self) -> str:
         """What its findings depend on."""
-        return judgement_key(self.resolved)
+        return self.keys.judgement
 
-    @cached_property
+    @property
     def proof_key(self) -> str:
         """What its proof depends on."""
-        return proof_key(self.resolved)
+        return self.keys.proof
 
     @cached_property
     def size(self) -> Size:
@@ -93,19 +100,22 @@ class OpenFit:
 
     @cached_property
     def record(self) -> RenditionRecord | None:
-        """What was made of it; that it failed, in words, where what is known of it cannot be read."""
+        """What was made of it, without what was tried; that it failed, in words, where it cannot be read."""
         made = self.rendition
         if made is None:
             return None
         try:
             if self.judgement and self.findings is None:
                 return failed(UNREADABLE)
-            return RenditionRecord.model_validate(
-                {"files": made.files, "candidates": made.candidates, "outcome": made.outcome}
-            )
+            return RenditionRecord.model_validate({"files": made.files, "outcome": made.outcome})
         except ValidationError:
             log.exception("what is known of fit %s cannot be read", self.fit.pk)
             return failed(UNREADABLE)
+
+    @property
+    def candidates(self) -> list[dict[str, Any]]:
+        """What was tried for its file; looked up when somebody asks."""
+        return list(self.rendition.candidates) if self.rendition else []
 
     @cached_property
     def findings(self) -> list[Finding] | None:
@@ -144,7 +154,7 @@ def open_fits(workspace: Workspace, fits: Iterable[Fit], broken: list[Fit] | Non
     nothing of the others.
     """
     fits, broken = list(fits), [] if broken is None else broken
-    documents = {fit.pk: document for fit in fits if (document := _document(fit, broken))}
+    documents = _documents(fits, broken)
     fits = [fit for fit in fits if fit.pk in documents]
     shown = {fit.pk: artworks_in(documents[fit.pk], fit.placement.slug, fit.take) for fit in fits}
     names = set().union(*shown.values())
@@ -173,16 +183,21 @@ def open_fits(workspace: Workspace, fits: Iterable[Fit], broken: list[Fit] | Non
     return opened
 
 
-def _document(fit: Fit, broken: list[Fit]) -> Document | None:
-    """The piece of a fit, if it and the sheet of its place can be read."""
-    try:
-        document = document_of(fit.piece)
-        fit.placement.spec  # noqa: B018
-    except (FitzleError, ValidationError, TypeError, AttributeError, KeyError):
-        log.exception("fit %s cannot be read", fit.pk)
-        broken.append(fit)
-        return None
-    return document
+def _documents(fits: list[Fit], broken: list[Fit]) -> dict[UUID, Document]:
+    """The pieces of fits by their ids, each read once, if they and the sheets of their places can be read."""
+    pieces: dict[UUID, Document] = {}
+    found = {}
+    for fit in fits:
+        try:
+            if fit.piece_id not in pieces:
+                pieces[fit.piece_id] = document_of(fit.piece)
+            fit.placement.spec  # noqa: B018
+        except (FitzleError, ValidationError, TypeError, AttributeError, KeyError):
+            log.exception("fit %s cannot be read", fit.pk)
+            broken.append(fit)
+            continue
+        found[fit.pk] = pieces[fit.piece_id]
+    return found
 
 
 def _usable(artwork: Artwork) -> FitArtwork | None:
@@ -230,9 +245,14 @@ def _versions_among(artworks: Mapping[str, Artwork]) -> dict[str, tuple[str, ...
     return {name: tuple(other for other in group if other != name) for group in groups.values() for name in group}
 
 
+def _renditions(workspace: Workspace, keys: Collection[str]) -> QuerySet[Rendition]:
+    """Without what was tried, which is long and only asked for when one is judged anew."""
+    return Rendition.objects.filter(workspace=workspace, file_key__in=keys).defer("candidates")
+
+
 def _add_what_is_made(workspace: Workspace, opened: list[OpenFit]) -> None:
     keys = {entry.file_key for entry in opened}
-    made = {one.file_key: one for one in Rendition.objects.filter(workspace=workspace, file_key__in=keys)}
+    made = {one.file_key: one for one in _renditions(workspace, keys)}
     asked = {entry.judgement_key for entry in opened if entry.file_key in made}
     judged = {
         (one.rendition_id, one.judgement_key): one

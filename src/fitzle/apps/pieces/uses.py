@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from typing import TYPE_CHECKING
+from collections.abc import Collection, Iterable
+from typing import TYPE_CHECKING, NamedTuple
 
-from django.db.models import Q, QuerySet
+from django.db.models import QuerySet
 
 from fitzle.apps.artwork.versions import versions_with
 from fitzle.apps.pieces.models import Fit, FitUse, Piece
@@ -73,19 +73,36 @@ def fits_in_house_colours(workspace: Workspace) -> list[Fit]:
     return list(_fits(workspace).filter(uses__kind=HOUSE).distinct())
 
 
-def uses_of_artwork(workspace: Workspace) -> dict[str, list[str]]:
-    """For each artwork the places that it is seen in, as "destination, placement"."""
-    uses: dict[str, list[str]] = {}
-    found = FitUse.objects.filter(Q(kind=ARTWORK), fit__piece__workspace=workspace)
-    found = found.select_related("fit__placement__destination").order_by(
-        "fit__placement__destination__position", "fit__placement__position"
+class Seen(NamedTuple):
+    """An artwork and a place that it is seen in."""
+
+    artwork: str
+    destination: str
+    placement: str
+
+    @property
+    def words(self) -> str:
+        """As people read it."""
+        return f"{self.destination}, {self.placement}"
+
+
+def seen_in(workspace: Workspace, ids: Collection[str] | None = None) -> list[Seen]:
+    """Where artwork, all or some, is seen, in the order of the shelves."""
+    found = FitUse.objects.filter(kind=ARTWORK, fit__piece__workspace=workspace)
+    if ids is not None:
+        found = found.filter(value__in=ids)
+    found = found.order_by("fit__placement__destination__position", "fit__placement__position")
+    names = found.values_list(
+        "value", "fit__placement__destination__name", "fit__placement__sheet__name", "fit__placement__slug"
     )
-    for use in found:
-        placement = use.fit.placement
-        name = f"{placement.destination.name}, {placement.sheet.get('name', placement.slug)}"
-        names = uses.setdefault(use.value, [])
-        if name not in names:
-            names.append(name)
+    return list(dict.fromkeys(Seen(value, where, name or slug) for value, where, name, slug in names))
+
+
+def uses_of_artwork(workspace: Workspace, ids: Collection[str] | None = None) -> dict[str, list[str]]:
+    """For each artwork, all or some, the places that it is seen in, as "destination, placement"."""
+    uses: dict[str, list[str]] = {}
+    for seen in seen_in(workspace, ids):
+        uses.setdefault(seen.artwork, []).append(seen.words)
     return uses
 
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import hashlib
 import json
-from typing import Any
+from typing import Any, NamedTuple
 
 from fitzle.core.fit.request import Resolved
 from fitzle.core.piece.parts import AnyPart, ArtworkPart, WordsPart, artwork_of_part
@@ -25,21 +25,39 @@ _JUDGED = (
 )  # what of a sheet a rule looks at
 
 
+class FitKeys(NamedTuple):
+    """The three keys of a fit."""
+
+    file: str
+    proof: str
+    judgement: str
+
+
+def fit_keys(resolved: Resolved) -> FitKeys:
+    """All of them at once: what is drawn is worked out once for the three."""
+    sheet, drawn = resolved.sheet, _drawn(resolved)
+    file = _hash("file", drawn, list(sheet.formats), sheet.max_bytes)
+    judged = sheet.model_dump(mode="json", include=set(_JUDGED))
+    return FitKeys(
+        file=file,
+        proof=_hash("proof", drawn),
+        judgement=_hash("judgement", file, judged, RULES_VERSION, list(resolved.house)),
+    )
+
+
 def file_key(resolved: Resolved) -> str:
     """Changes when a byte of the file would: what is drawn, the formats, the limit."""
-    sheet = resolved.sheet
-    return _hash("file", _drawn(resolved), list(sheet.formats), sheet.max_bytes)
+    return fit_keys(resolved).file
 
 
 def proof_key(resolved: Resolved) -> str:
     """Changes when a pixel of the proof would: what is drawn."""
-    return _hash("proof", _drawn(resolved))
+    return fit_keys(resolved).proof
 
 
 def judgement_key(resolved: Resolved) -> str:
     """Changes when a finding could: the file, how and where it is seen, the rules, the colours that repairs offer."""
-    judged = resolved.sheet.model_dump(mode="json", include=set(_JUDGED))
-    return _hash("judgement", file_key(resolved), judged, RULES_VERSION, list(resolved.house))
+    return fit_keys(resolved).judgement
 
 
 def _drawn(resolved: Resolved) -> dict[str, Any]:

@@ -1,30 +1,36 @@
-import { useQuery } from "@tanstack/react-query";
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 
-import { artworkQuery } from "../../api/queries";
+import { artworkFoundQuery, artworkPagesQuery, oneArtworkQuery } from "../../api/queries";
 import { plural } from "../../measure/words";
 import { BringIn } from "../../ui/BringIn";
+import { Button } from "../../ui/Button";
 import { Trouble } from "../../ui/Trouble";
+import { useLater } from "../../ui/useLater";
 import { DropZone } from "../wall/DropZone";
 import { Card } from "./Card";
 import { Glyphs } from "./Glyphs";
-import { EVERYTHING, Finding, found, type Wanted } from "./Finding";
+import { askedFor, EVERYTHING, Finding, type Wanted } from "./Finding";
 import { Library } from "./Library";
 
 /** All artwork of the workspace, found by words, tags and use; one of them with what it really is. */
 export function ArtworkScreen() {
   const { workspace = "" } = useParams();
-  const artwork = useQuery(artworkQuery(workspace));
   const [search, setSearch] = useSearchParams();
   const [wanted, setWanted] = useState<Wanted>(EVERYTHING);
+  const asked = askedFor({ ...wanted, words: useLater(wanted.words) });
+  const pages = useInfiniteQuery(artworkPagesQuery(workspace, asked));
+  const found = useQuery(artworkFoundQuery(workspace, asked));
   const chosen = search.get("chosen");
   const choose = (id: string) => setSearch({ chosen: id }, { replace: true });
-  if (artwork.error && !artwork.data) return <Trouble error={artwork.error} />;
-  if (!artwork.data) return <main aria-busy className="px-7 py-10" />;
-  const all = artwork.data;
-  const listed = found(all, wanted);
-  const shown = all.find((entry) => entry.id === chosen) ?? listed[0] ?? all[0];
+  const listed = pages.data?.pages.flat() ?? [];
+  const here = listed.find((entry) => entry.id === chosen);
+  const elsewhere = useQuery(oneArtworkQuery(workspace, here ? null : chosen));
+  if (pages.error && !pages.data) return <Trouble error={pages.error} />;
+  if (!pages.data || !found.data) return <main aria-busy className="px-7 py-10" />;
+  const { all, found: count } = found.data;
+  const shown = here ?? (chosen ? elsewhere.data : undefined) ?? listed[0];
   return (
     <DropZone
       targets={[]}
@@ -34,11 +40,13 @@ export function ArtworkScreen() {
       <main>
         <div className="flex flex-wrap items-baseline gap-x-8 gap-y-2">
           <h1 className="text-[26px] leading-9">
-            {listed.length < all.length
-              ? `${listed.length} of ${plural(all.length, "artwork", "artworks")}.`
-              : `${plural(all.length, "artwork", "artworks")}, as they came.`}
+            {count !== all
+              ? `${count} of ${plural(all, "artwork", "artworks")}.`
+              : `${plural(all, "artwork", "artworks")}, as they came.`}
           </h1>
-          {all.length > 0 && <Finding all={all} wanted={wanted} want={setWanted} />}
+          {(all > 0 || found.data.put_away) && (
+            <Finding found={found.data} wanted={wanted} want={setWanted} />
+          )}
           <Glyphs workspace={workspace} made={choose} />
           <Link
             to={`/w/${workspace}/artwork/room`}
@@ -47,10 +55,22 @@ export function ArtworkScreen() {
             What takes the room
           </Link>
         </div>
-        {shown ? (
+        {shown || all > 0 ? (
           <div className="mt-5 grid gap-10 lg:grid-cols-[minmax(0,1fr)_408px]">
-            <Library workspace={workspace} all={listed} shown={shown} choose={choose} />
-            <Card key={shown.id} workspace={workspace} artwork={shown} choose={choose} />
+            <div>
+              <Library workspace={workspace} all={listed} shown={shown?.id ?? null} choose={choose} />
+              {pages.hasNextPage && (
+                <Button
+                  look="quiet"
+                  className="mt-7"
+                  disabled={pages.isFetchingNextPage}
+                  onClick={() => void pages.fetchNextPage()}
+                >
+                  {`Show more of ${count}`}
+                </Button>
+              )}
+            </div>
+            {shown && <Card key={shown.id} workspace={workspace} artwork={shown} choose={choose} />}
           </div>
         ) : (
           <div className="py-16">

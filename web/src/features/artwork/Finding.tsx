@@ -1,4 +1,4 @@
-import type { ArtworkOut } from "../../api/client";
+import type { ArtworkWanted, Schemas } from "../../api/client";
 
 /** What somebody looks for: words, a tag, and a place of use. */
 export interface Wanted {
@@ -11,35 +11,24 @@ export const EVERYTHING: Wanted = { words: "", tag: "", use: "" };
 const UNUSED = "no place yet";
 const PUT_AWAY = "put away";
 
-/** The artwork that has all the words in its name, tags, kind or format, the tag, and the place. */
-export function found(all: ArtworkOut[], { words, tag, use }: Wanted): ArtworkOut[] {
-  const parts = words.toLowerCase().split(/\s+/).filter(Boolean);
-  return all.filter((entry) => {
-    if (entry.put_away !== (use === PUT_AWAY)) return false;
-    const said = [entry.name, ...entry.tags, entry.facts?.kind, entry.facts?.format, ...entry.used_in]
-      .join(" ")
-      .toLowerCase();
-    const there =
-      use === UNUSED
-        ? entry.used_in.length === 0
-        : !use || use === PUT_AWAY || entry.used_in.some((one) => destination(one) === use);
-    return parts.every((part) => said.includes(part)) && (!tag || entry.tags.includes(tag)) && there;
-  });
-}
-
-const destination = (use: string) => use.split(", ")[0]!;
+/** The same as the server is asked for it. */
+export const askedFor = ({ words, tag, use }: Wanted): ArtworkWanted => ({
+  words: words.trim(),
+  tag,
+  seen_in: use === PUT_AWAY ? "" : use,
+  put_away: use === PUT_AWAY,
+});
 
 interface Props {
-  all: ArtworkOut[];
+  found: Schemas["ArtworkFound"];
   wanted: Wanted;
   want: (wanted: Wanted) => void;
 }
 
 /** Search, tags, and folders that are the destinations where artwork is seen. */
-export function Finding({ all, wanted, want }: Props) {
-  const away = all.some((entry) => entry.put_away) ? [PUT_AWAY] : [];
-  const tags = [...new Set(all.flatMap((entry) => entry.tags))].sort();
-  const uses = [...new Set(all.flatMap((entry) => entry.used_in.map(destination)))].sort();
+export function Finding({ found, wanted, want }: Props) {
+  const { tags, seen_in: uses } = found;
+  const away = found.put_away ? [PUT_AWAY] : [];
   return (
     <div role="search" className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-[13px]">
       <input

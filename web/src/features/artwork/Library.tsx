@@ -5,7 +5,7 @@ import { backing } from "./backing";
 interface LibraryProps {
   workspace: string;
   all: ArtworkOut[];
-  shown: ArtworkOut;
+  shown: string | null;
   choose: (id: string) => void;
 }
 
@@ -19,7 +19,7 @@ export function Library({ workspace, all, shown, choose }: LibraryProps) {
         <li key={entry.id}>
           <button
             type="button"
-            aria-pressed={entry.id === shown.id}
+            aria-pressed={entry.id === shown}
             onClick={() => choose(entry.id)}
             className="block w-full text-left"
           >
@@ -41,7 +41,7 @@ export function Library({ workspace, all, shown, choose }: LibraryProps) {
               )}
             </span>
             <span
-              className={`mt-2 block truncate text-[13px] font-semibold ${entry.id === shown.id ? "text-measure" : ""} ${entry.state === "failed" ? "text-refused" : ""}`}
+              className={`mt-2 block truncate text-[13px] font-semibold ${entry.id === shown ? "text-measure" : ""} ${entry.state === "failed" ? "text-refused" : ""}`}
             >
               {entry.name}
             </span>

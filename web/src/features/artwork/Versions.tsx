@@ -101,7 +101,7 @@ export function Versions({ workspace, artwork, choose }: Props) {
 }
 
 function JoinWith({ workspace, artwork, join }: Omit<Props, "choose"> & { join: (other: string) => void }) {
-  const all = useQuery(artworkQuery(workspace));
+  const all = useQuery(artworkQuery(workspace, { kind: "mark", put_away: false }));
   const marks = (all.data ?? []).filter(
     (entry) => entry.versions.length > 0 && entry.id !== artwork.id && !entry.put_away,
   );

@@ -1,9 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
+import { useState } from "react";
 
 import type { ArtworkOut } from "../../api/client";
 import { artworkQuery, artworkUrl, isChoosable } from "../../api/queries";
 import { BringIn } from "../../ui/BringIn";
+import { FindWords } from "../../ui/FindWords";
+import { useLater } from "../../ui/useLater";
 import type { Bench } from "./useBench";
 
 /** What is dragged from the list of artwork to the proof. */
@@ -44,10 +47,12 @@ export function AddPart({ bench }: { bench: Bench }) {
 
 /** The artwork of the workspace to choose from. */
 export function ArtworkList({ bench, choose }: { bench: Bench; choose: (artwork: string) => void }) {
-  const artwork = useQuery(artworkQuery(bench.workspace));
+  const [words, setWords] = useState("");
+  const artwork = useQuery(artworkQuery(bench.workspace, { words: useLater(words), put_away: false }));
   const ready = (artwork.data ?? []).filter(isChoosable);
   return (
     <div className="w-70">
+      <FindWords workspace={bench.workspace} words={words} type={setWords} />
       <ul className="grid max-h-80 grid-cols-3 gap-2 overflow-y-auto p-3">
         {ready.map((entry) => (
           <li key={entry.id}>

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
 
 import type { ArtworkOut, PreparationOut } from "../../api/client";
-import { artworkQuery } from "../../api/queries";
+import { oneArtworkQuery } from "../../api/queries";
 import { plural } from "../../measure/words";
 import { HistoryStep } from "../../ui/HistoryStep";
 import { SavedState } from "../../ui/SavedState";
@@ -19,8 +19,7 @@ export function PreparationScreen() {
   const preparing = usePreparation(workspace, artwork);
   const tools = useTools();
   useOfferedStep(preparing, tools);
-  const all = useQuery(artworkQuery(workspace));
-  const own = all.data?.find((entry) => entry.id === artwork);
+  const own = useQuery(oneArtworkQuery(workspace, artwork)).data;
   if (preparing.error && !preparing.data) return <Trouble error={preparing.error} />;
   if (!preparing.data || !own) return <main aria-busy className="px-7 py-10" />;
   return (

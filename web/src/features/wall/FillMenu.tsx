@@ -6,7 +6,9 @@ import { placeArtwork, takeAway } from "../../api/actions";
 import { artworkQuery, artworkUrl, startingPointsQuery, isChoosable } from "../../api/queries";
 import { BringIn } from "../../ui/BringIn";
 import { Button } from "../../ui/Button";
+import { FindWords } from "../../ui/FindWords";
 import { Problem } from "../../ui/Trouble";
+import { useLater } from "../../ui/useLater";
 import { StartingPoints } from "./StartingPoints";
 
 interface Props {
@@ -25,7 +27,7 @@ export function FillMenu({ workspace, targets, label, about, fit, quiet }: Props
   const only = onlyOf(targets);
   // What the menu shows is fetched when it is pointed at, so that its first entry is there to take the focus.
   const prepare = () => {
-    void queries.prefetchQuery(artworkQuery(workspace));
+    void queries.prefetchQuery(artworkQuery(workspace, CHOOSABLE));
     if (only) void queries.prefetchQuery(startingPointsQuery(workspace, only));
   };
   const colour = quiet ? "text-soft hover:text-measure" : "text-measure";
@@ -54,6 +56,8 @@ export function FillMenu({ workspace, targets, label, about, fit, quiet }: Props
   );
 }
 
+const CHOOSABLE = { put_away: false };
+
 const onlyOf = (targets: string[]) =>
   targets.length === 1 && targets[0] !== "suited" ? targets[0] : undefined;
 
@@ -66,7 +70,9 @@ interface ChoicesProps {
 
 function Choices({ workspace, targets, fit, close }: ChoicesProps) {
   const queries = useQueryClient();
-  const artwork = useQuery(artworkQuery(workspace));
+  const [words, setWords] = useState("");
+  const later = useLater(words);
+  const artwork = useQuery(artworkQuery(workspace, later ? { ...CHOOSABLE, words: later } : CHOOSABLE));
   const done = async () => {
     close();
     await queries.invalidateQueries({ queryKey: [workspace, "wall"] });
@@ -82,6 +88,7 @@ function Choices({ workspace, targets, fit, close }: ChoicesProps) {
     <>
       {only && <StartingPoints workspace={workspace} placement={only} />}
       {only && <h3 className="px-3 pt-2 text-[13px]">Or put artwork there</h3>}
+      <FindWords workspace={workspace} words={words} type={setWords} />
       <ul className="max-h-56 min-h-16 flex-1 overflow-y-auto">
         {artwork.data?.filter(isChoosable).map((entry) => (
           <li key={entry.id} className="border-b border-hairline">

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { ArrowRight } from "lucide-react";
 
-import { artworkQuery } from "../../../api/queries";
+import { oneArtworkQuery } from "../../../api/queries";
 import { Button } from "../../../ui/Button";
 import { Line } from "../../../ui/fields";
 import { Swatches } from "../../../ui/Swatches";
@@ -10,9 +10,7 @@ import { useHouseColours, type FieldsProps } from "./StepFields";
 /** All in one colour, or each of its colours by another. */
 export function RecolourFields({ preparing, step }: FieldsProps<"recolour">) {
   const house = useHouseColours(preparing.workspace);
-  const artwork = useQuery(artworkQuery(preparing.workspace)).data?.find(
-    (entry) => entry.id === preparing.artwork,
-  );
+  const artwork = useQuery(oneArtworkQuery(preparing.workspace, preparing.artwork)).data;
   const before = preparing.data?.steps.find((entry) => entry.id === step.id)?.colours;
   const own = before ?? artwork?.facts?.colours.map((colour) => colour.hex) ?? [];
   const known = [...new Set([...own, ...step.colours.map(([from]) => from)])].slice(0, 12);
