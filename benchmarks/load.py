@@ -11,11 +11,13 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any, NamedTuple
+from urllib.parse import quote
 
 from benchmarks.workspace import OwnWorkspace
 
 PEOPLE, SECONDS = 8, 60
 THINKING_S = (0.1, 0.6)  # between two things that somebody does
+SLOW = ("gradients everywhere", "clips in clips", "patterns in patterns", "words in many pieces")
 HOSTILE_EVERY = 25  # so many of somebody's steps ask for a hostile drawing too
 
 
@@ -35,7 +37,7 @@ class Load(NamedTuple):
     web_mb: float
 
 
-class _Person:
+class Person:
     """Somebody with a session of their own; notes how long each answer took."""
 
     def __init__(self, space: OwnWorkspace, number: int, hostile: list[str]) -> None:
@@ -62,6 +64,16 @@ class _Person:
                 width = self._random.randrange(300, 2400)
                 self._ask("GET", self._at(f"artwork/{self._random.choice(self._hostile)}/picture?width={width}"))
             time.sleep(self._random.uniform(*THINKING_S))
+
+    def median_ms(self, path: str, rounds: int = 9) -> float:
+        """How long an answer takes, after one to warm up."""
+        taken = []
+        for _ in range(rounds + 1):
+            began = time.perf_counter()
+            status, said = self._ask("GET", self._at(quote(path, safe="?&=/")))
+            taken.append((time.perf_counter() - began) * 1000)
+            assert status == 200, said[:200]
+        return statistics.median(taken[1:])
 
     def _look_at_wall(self) -> None:
         self._timed("wall", lambda: self._ask("GET", self._at("wall")))
@@ -112,7 +124,7 @@ class _Person:
 
 def eight_people(space: OwnWorkspace, hostile: list[str]) -> Load:
     """Lets them work for a minute; `hostile` are ids of artwork that is asked for now and then."""
-    people = [_Person(space, number, hostile) for number in range(PEOPLE)]
+    people = [Person(space, number, hostile) for number in range(PEOPLE)]
     until, memory = time.monotonic() + SECONDS, _Memory(int(space.address.rpartition(":")[2]))
     threads = [threading.Thread(target=person.work, args=(until,)) for person in people]
     for thread in threads:
@@ -126,6 +138,25 @@ def eight_people(space: OwnWorkspace, hostile: list[str]) -> Load:
         failed = sum(person.failed.get(kind, 0) for person in people)
         kinds[kind] = Taken(len(taken), statistics.median(taken), statistics.quantiles(taken, n=20)[-1], failed)
     return Load(kinds, memory.most_mb)
+
+
+def hostile_artwork(space: OwnWorkspace) -> list[str]:
+    """Brings hostile drawings into the workspace; gives the ids of those that are taken and cost much to draw."""
+    from tests.hostile_drawings import drawings
+
+    from fitzle.apps.accounts.models import User, Workspace
+    from fitzle.apps.artwork.intake import bring_in
+    from fitzle.apps.jobs.queue import read_later
+
+    workspace, owner = Workspace.objects.get(slug=space.slug), User.objects.get(email=space.email)
+    taken = []
+    for name, data in drawings():
+        artwork = bring_in(workspace, owner, f"{name}.svg", [data], [])
+        read_later(artwork.pk)  # read here and now: the measurements run tasks at once
+        artwork.refresh_from_db()
+        if artwork.state == "ready" and name in SLOW:
+            taken.append(str(artwork.pk))
+    return taken
 
 
 class _Memory:

@@ -154,7 +154,37 @@ def running() -> list[Row]:
     if address is None:
         return [{"name": "wall, change and drag over HTTP", "note": "not measured: run ./start first"}]
     with own_workspace(address) as space:
-        return [*changing(space), *wall(space)]
+        rows = [*changing(space), *wall(space), *eight_people(space)]
+    with own_workspace(address) as space:
+        return [*rows, *large_workspace(space)]
+
+
+def eight_people(space: OwnWorkspace) -> list[Row]:
+    """Eight people at once for a minute, hostile drawings among their artwork."""
+    from benchmarks import load
+
+    found = load.eight_people(space, load.hostile_artwork(space))
+    rows = []
+    for kind, taken in found.kinds.items():
+        note = f"{taken.count} of them, {taken.failed} failed"
+        rows.append(row(f"eight people: {kind}, median", taken.median, None, "ms", "< 120 ms", note))
+        rows.append(row("  95th percentile", taken.late, None, "ms", "< 400 ms"))
+    return [*rows, row("  memory of the pages' process at most", found.web_mb, None, "MB", "< 400 MB")]
+
+
+def large_workspace(space: OwnWorkspace) -> list[Row]:
+    """A wall of 300 places and a library of 5,000 artworks."""
+    from benchmarks import library
+
+    wall_ms = library.wall_of_300_ms(space)
+    library.fill_library(space)
+    found = library.library_ms(space)
+    return [
+        row("wall of 300 places", wall_ms, None, "ms", "< 150 ms"),
+        row("library of 5,000: first page", found["page"], None, "ms", "< 200 ms"),
+        row("  a search for two words", found["search"], None, "ms", "< 150 ms"),
+        row("  what is like an artwork", found["alike"], None, "ms", "< 50 ms"),
+    ]
 
 
 def composed() -> list[Row]:
