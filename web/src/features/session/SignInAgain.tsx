@@ -7,6 +7,7 @@ import type { Schemas } from "../../api/client";
 import { sayWhetherSignedIn, SIGNED_IN, SIGNED_OUT } from "../../api/session";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
+import { PasswordField } from "./PasswordField";
 
 /** Asks for the password where the session ended; what was on the screen stays, what is unsaved is sent afterwards. */
 export function SignInAgain({ me }: { me: Schemas["Me"] }) {
@@ -57,17 +58,7 @@ export function SignInAgain({ me }: { me: Schemas["Me"] }) {
             }}
           >
             <input type="hidden" autoComplete="username" value={me.email} readOnly />
-            <label className="mb-4 block font-semibold">
-              Password of {me.email}
-              <input
-                className="mt-1 block min-h-10 w-full rounded-[2px] border border-ink bg-sheet px-3 text-[15px] outline-offset-2"
-                type="password"
-                autoComplete="current-password"
-                required
-                value={password}
-                onChange={(event) => setPassword(event.target.value)}
-              />
-            </label>
+            <PasswordField label={`Password of ${me.email}`} value={password} type={setPassword} />
             {enter.error && (
               <div className="mb-4">
                 <Problem message={enter.error.message} />

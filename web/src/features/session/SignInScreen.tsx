@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { Dimension } from "../../ui/Dimension";
 import { Wordmark } from "../../ui/Header";
 import { Problem } from "../../ui/Trouble";
+import { PasswordField } from "./PasswordField";
 
 export function SignInScreen() {
   const queries = useQueryClient();
@@ -58,17 +59,7 @@ export function SignInScreen() {
             onChange={(event) => setEmail(event.target.value)}
           />
         </label>
-        <label className="mb-5 block font-semibold">
-          Password
-          <input
-            className={field}
-            type="password"
-            autoComplete="current-password"
-            required
-            value={password}
-            onChange={(event) => setPassword(event.target.value)}
-          />
-        </label>
+        <PasswordField label="Password" value={password} type={setPassword} />
         {enter.error && (
           <div className="mb-4">
             <Problem message={enter.error.message} />
