@@ -32,6 +32,9 @@ def tried(email: str, password: str, address: str, **headers: str) -> int:
         (["10.0.0.0/8"], "203.0.113.9", "198.51.100.7", "203.0.113.9"),
         (["::1"], "::1", "2001:db8::7", "2001:db8::7"),
         (["10.0.0.2"], "10.0.0.2", "203.0.113.9, nonsense", "203.0.113.9"),
+        ([], "", "203.0.113.9, 198.51.100.7", "198.51.100.7"),
+        (["198.51.100.7"], "", "203.0.113.9, 198.51.100.7", "203.0.113.9"),
+        ([], "", None, "127.0.0.1"),
     ],
 )  # fmt: skip
 def test_where_a_request_comes_from(settings: Any, proxies: list[str], remote: str, told: str, found: str) -> None:
@@ -45,6 +48,24 @@ def test_a_stranger_s_tries_do_not_lock_the_owner_out(juno: Any) -> None:
         last = tried(juno[0].email, "guess", ATTACKER)
     assert last == 429
     assert tried(juno[0].email, "juno-turns-the-wheel", OWNER) == 200
+
+
+def test_pauses_grow_and_end(juno: Any) -> None:
+    def later(seconds: float) -> None:
+        AccessAttempt.objects.update(attempt_time=timezone.now() - timedelta(seconds=seconds))
+
+    assert [tried(juno[0].email, "guess", OWNER) for _ in range(6)] == [401] * 5 + [429]
+    for pause in (5, 10, 20, 40):
+        later(pause - 2)
+        assert tried(juno[0].email, "juno-turns-the-wheel", OWNER) == 429, "not even with the right password"
+        later(pause + 1)
+        assert tried(juno[0].email, "guess", OWNER) == 401
+    AccessAttempt.objects.update(failures_since_start=40)
+    later(880)
+    assert tried(juno[0].email, "guess", OWNER) == 429
+    later(901)
+    assert tried(juno[0].email, "juno-turns-the-wheel", OWNER) == 200
+    assert [tried(juno[0].email, "guess", OWNER) for _ in range(4)] == [401] * 4, "it counts from none again"
 
 
 def test_another_address_in_a_header_changes_nothing(juno: Any) -> None:

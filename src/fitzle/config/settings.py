@@ -128,8 +128,9 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 12}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
-AXES_FAILURE_LIMIT = 8
-AXES_COOLOFF_TIME = 0.25  # hours
+AXES_FAILURE_LIMIT = 1_000_000  # it counts; pauses that grow come of its counts (accounts/addresses.py)
+AXES_COOLOFF_TIME = 1  # hours without a failure after which it counts from none
+AXES_RESET_ON_SUCCESS = True
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_CLIENT_IP_CALLABLE = "fitzle.apps.accounts.addresses.client_address"
 PROXIES = [entry for entry in os.environ.get("FITZLE_PROXIES", "").split(",") if entry]  # addresses or networks

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
 
-from axes.handlers.proxy import AxesProxyHandler
 from django.contrib.auth import authenticate, login, logout
 from django.core.exceptions import PermissionDenied
 from django.http import Http404, HttpRequest
@@ -12,7 +11,7 @@ from ninja import Router, Status
 from ninja.utils import check_csrf
 
 from fitzle.apps.accounts.access import Capability, access_to, workspaces_of
-from fitzle.apps.accounts.addresses import tries_too_often
+from fitzle.apps.accounts.addresses import pause_seconds, tries_too_often
 from fitzle.apps.api.doing import may_see
 from fitzle.apps.api.limits_view import limits_view
 from fitzle.apps.api.schemas import Me, Message, SignIn, WorkspaceOut
@@ -34,21 +33,24 @@ def who_am_i(request: HttpRequest) -> Me | Status[Message]:
 
 @router.post("", response={200: Me, 401: Message, 403: Message, 429: Message}, auth=None)
 def sign_in(request: HttpRequest, given: SignIn) -> Me | Status[Message]:
-    """Signs in; after eight failures there is a pause."""
+    """Signs in; after each failure beyond the fourth there is a pause, twice as long as the one before."""
     if check_csrf(request):
         return Status(403, Message(message="This page is out of date. Load it again."))
     credentials = {"email": given.email.strip().lower()}
-    user = None
+    wait = pause_seconds(request, credentials["email"])
+    if wait:
+        return Status(429, Message(message=f"Too many tries. Wait {_words_for_seconds(wait)} and try again."))
     if tries_too_often(request):
         return Status(429, Message(message=TOO_OFTEN))
-    if AxesProxyHandler.is_allowed(request, credentials):
-        user = authenticate(request, username=credentials["email"], email=credentials["email"], password=given.password)
-    if not AxesProxyHandler.is_allowed(request, credentials):
-        return Status(429, Message(message=TOO_OFTEN))
+    user = authenticate(request, username=credentials["email"], email=credentials["email"], password=given.password)
     if user is None:
         return Status(401, Message(message="Mail address and password do not belong together. Try again."))
     login(request, user)
     return _me(user, runs=may_see(request))
+
+
+def _words_for_seconds(seconds: int) -> str:
+    return f"{seconds} seconds" if seconds < 100 else f"{round(seconds / 60)} minutes"
 
 
 @router.delete("", response={204: None})
