@@ -12,9 +12,9 @@ HEAD = """# What Fitzle stands on
 
 Made by `python scripts/dependencies.py` from the installed packages. Debian's programs (MariaDB server and client
 GPL-2.0, Redis BSD-3-Clause, nginx BSD-2-Clause, Chromium BSD-3-Clause for tests) are run as
-programs of their own. `pyvips-binary` carries libvips and its libraries (LGPL-2.1 and compatible), `mysqlclient` links MariaDB's connector (LGPL-2.1). The wheel of
-`av` carries FFmpeg with x264 and x265 (GPL-2.0 or later), that of `pi-heif` libheif and libde265 (LGPL-3.0);
-`pillow-heif`, with x265, is used by the tests alone.
+programs of their own. `pyvips-binary` carries libvips and its libraries (LGPL-2.1 and compatible), `mysqlclient` links
+MariaDB's connector (LGPL-2.1). The wheel of `av` carries FFmpeg with x264 and x265 (GPL-2.0 or later), that of
+`pi-heif` libheif and libde265 (LGPL-3.0); `pillow-heif`, with x265, is used by the tests alone.
 """
 
 
