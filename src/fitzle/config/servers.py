@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+from pathlib import Path
 from typing import Any
 
 
@@ -24,6 +25,24 @@ def cache_address(database: int) -> str:
     """One of Redis' databases as Django's cache names it."""
     url = os.environ.get("FITZLE_REDIS_URL")
     return f"{url}/{database}" if url else f"unix://{_sockets()}/redis.sock?db={database}"
+
+
+def file_storage(var: Path) -> dict[str, Any]:
+    """Where files are kept: FITZLE_BUCKET in an S3-compatible storage, another of Django's, else a folder."""
+    bucket, other = os.environ.get("FITZLE_BUCKET"), os.environ.get("FITZLE_STORAGE")
+    if bucket:
+        options = {
+            "bucket_name": bucket,
+            "endpoint_url": os.environ.get("FITZLE_BUCKET_URL") or None,
+            "region_name": os.environ.get("FITZLE_BUCKET_REGION", "us-east-1"),
+            "access_key": os.environ.get("FITZLE_BUCKET_KEY") or None,
+            "secret_key": os.environ.get("FITZLE_BUCKET_SECRET") or None,
+        }
+        return {"BACKEND": "fitzle.apps.files.bucket.BucketStorage", "OPTIONS": options}
+    if other:
+        return {"BACKEND": other}
+    backend = "fitzle.apps.files.storage.DurableFileSystemStorage"
+    return {"BACKEND": backend, "OPTIONS": {"location": str(var / "files")}}
 
 
 def _sockets() -> str:

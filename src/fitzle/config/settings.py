@@ -6,7 +6,7 @@ from socket import gethostname
 
 from csp.constants import NONCE, NONE, SELF
 
-from fitzle.config.servers import cache_address, database_place, queue_address
+from fitzle.config.servers import cache_address, database_place, file_storage, queue_address
 
 ROOT = Path(__file__).resolve().parents[3]
 VAR = Path(os.environ.get("FITZLE_VAR", ROOT / "var"))
@@ -166,11 +166,9 @@ CONTENT_SECURITY_POLICY = {
     }
 }
 
+BUCKET = os.environ.get("FITZLE_BUCKET", "")
 STORAGES = {
-    "default": {
-        "BACKEND": os.environ.get("FITZLE_STORAGE", "fitzle.apps.files.storage.DurableFileSystemStorage"),
-        "OPTIONS": {"location": str(VAR / "files")} if "FITZLE_STORAGE" not in os.environ else {},
-    },
+    "default": file_storage(VAR),
     "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},
 }
 STATIC_URL = "/static/"

@@ -35,7 +35,7 @@ from fitzle.apps.api.schemas import ClashOut, StalePiece
 from fitzle.apps.api.views import piece_view
 from fitzle.apps.artwork.preparing import StalePreparation
 from fitzle.apps.drawing.errors import DrawingBusy
-from fitzle.apps.files.errors import DamagedFileError, StorageFullError
+from fitzle.apps.files.errors import DamagedFileError, StorageAwayError, StorageFullError
 from fitzle.apps.pieces.saving import StaleRevision
 from fitzle.core.errors import FitzleError
 
@@ -86,7 +86,7 @@ def _on_fitzle_error(request: HttpRequest, error: FitzleError) -> HttpResponse:
 
 @api.exception_handler(StorageFullError)
 def _on_full_disk(request: HttpRequest, error: StorageFullError) -> HttpResponse:
-    return _answer(request, error.message, 507)
+    return _answer(request, error.message, 503 if isinstance(error, StorageAwayError) else 507)
 
 
 @api.exception_handler(DrawingBusy)

@@ -18,6 +18,14 @@ class StorageFullError(FitzleError):
         super().__init__(problem, **{"advice": FULL_ADVICE, **more})
 
 
+class StorageAwayError(StorageFullError):
+    """The storage of files does not answer; what waits for it goes on by itself, as with a full one."""
+
+    def __init__(self, problem: str = "the storage of files does not answer", **more: str) -> None:
+        advice = "Nothing was lost that was saved, and what waits goes on by itself. Try again in a moment."
+        super().__init__(problem, **{"advice": advice, **more})
+
+
 class DamagedFileError(FitzleError):
     """A kept file is not what was written any more.
 

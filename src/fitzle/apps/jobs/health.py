@@ -17,6 +17,7 @@ from django.http import HttpRequest, HttpResponse, JsonResponse
 from kombu.exceptions import OperationalError
 
 from fitzle.apps.drawing import client as drawing
+from fitzle.apps.files.errors import StorageFullError
 from fitzle.apps.jobs.sweeping import oldest_wait_seconds
 
 log = logging.getLogger(__name__)
@@ -107,7 +108,7 @@ def storage_takes_files() -> bool:
         kept = default_storage.save(name, ContentFile(b"."))
         whole = default_storage.size(kept) == 1
         default_storage.delete(kept)
-    except OSError as error:
+    except (OSError, StorageFullError) as error:
         log.warning("files cannot be kept: %s", error)
         return False
     return bool(whole)
@@ -131,6 +132,8 @@ def drawing_answers() -> bool:
 
 def free_bytes() -> int | None:
     """Room that is left where files are kept; None where they are kept elsewhere."""
+    if settings.BUCKET:
+        return None
     try:
         folder = os.statvfs(settings.VAR)
     except OSError:
