@@ -50,7 +50,7 @@ export function ArtworkScreen() {
           <Glyphs workspace={workspace} made={choose} />
           <Link
             to={`/w/${workspace}/artwork/room`}
-            className="ml-auto min-h-6 text-[13px] text-soft hover:text-ink hover:underline"
+            className="min-h-6 text-[13px] text-soft hover:text-ink hover:underline"
           >
             What takes the room
           </Link>

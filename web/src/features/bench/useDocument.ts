@@ -5,6 +5,7 @@ import { addPart, changeFit, moveInHistory, repairFit, type Addition } from "../
 import { type Change, type FitOut, type Placing, type Schemas } from "../../api/client";
 import { fitQuery } from "../../api/queries";
 import type { Sending } from "../../ui/useOutbox";
+import { isTyping } from "../../ui/isTyping";
 import { isStale, useRevisions, type Revisions } from "../../ui/useRevisions";
 import { withUnsaved } from "./unsaved";
 import type { ProofSize } from "./useProof";
@@ -44,6 +45,17 @@ type Save =
   | { kind: "add"; addition: Addition }
   | { kind: "repair"; name: string; part?: string | null };
 
+const LOOK_EVERY_MS = 60;
+
+/** New words are there to be typed over, once their field is, unless somebody has gone on to another field. */
+function typeThere(words: string, looks = 12): void {
+  const field = document.querySelector<HTMLTextAreaElement>('textarea[aria-label="Words"]');
+  if (isTyping(document.activeElement) || looks === 0) return;
+  if (field?.value !== words) return void setTimeout(typeThere, LOOK_EVERY_MS, words, looks - 1);
+  field.focus();
+  field.select();
+}
+
 /** The piece of a fit and its saving. Changes save themselves; each answer brings plan, findings and proof. */
 export function useDocument(
   workspace: string,
@@ -65,6 +77,7 @@ export function useDocument(
       const next = await addPart(workspace, id, { ...save.addition, ...drawn });
       const added = next.piece.document.parts.find((part) => !known.has(part.id));
       if (added) queueMicrotask(() => select([added.id]));
+      if (added && "text" in added) setTimeout(typeThere, LOOK_EVERY_MS, added.text);
       return next;
     }
     const nothing = { changes: [], values: [], placings: [], take_back: [], everywhere: true };
