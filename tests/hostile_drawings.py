@@ -37,6 +37,18 @@ def _masks_in_masks(depth: int) -> str:
     return f'<defs>{"".join(map(mask, range(depth)))}</defs><g mask="url(#m{depth - 1})">{_SQUARE}</g>'
 
 
+def _long_chain(kind: str, attribute: str, count: int, *, backwards: bool = False) -> str:
+    """Definitions each of which refers to the one before it."""
+
+    def one(n: int) -> str:
+        inner = f'{attribute}="url(#m{n - 1})"' if n else 'fill="#fff"'
+        size = 'width="9" height="9" patternUnits="userSpaceOnUse"' if kind == "pattern" else ""
+        return f'<{kind} id="m{n}" {size}><rect width="9" height="9" {inner}/></{kind}>'
+
+    numbers = range(count - 1, -1, -1) if backwards else range(count)
+    return f'<defs>{"".join(map(one, numbers))}</defs><rect width="50" height="50" {attribute}="url(#m{count - 1})"/>'
+
+
 def _filters(depth: int, steps: str) -> str:
     whole = 'x="-50%" y="-50%" width="200%" height="200%"'
     filters = "".join(f'<filter id="f{n}" {whole}>{steps}</filter>' for n in range(depth))
@@ -117,6 +129,10 @@ def drawings() -> list[Made]:
         "a see-through class": "<style>.a{opacity:.9}</style>" + _nested(lambda _: '<g class="a">', "</g>", 90),
         "clips in clips": _many(90, _clip) + f'<g clip-path="url(#c89)">{_SQUARE}</g>',
         "40,000 see-through circles": _many(40_000, _see_through),
+        "a chain of masks": _long_chain("mask", "mask", 400),
+        "a chain of clips": _long_chain("clipPath", "clip-path", 500),
+        "a chain of patterns": _long_chain("pattern", "fill", 150),
+        "a chain told backwards": _long_chain("mask", "mask", 550, backwards=True),
         "gradients everywhere": '<radialGradient id="g"><stop stop-color="red"/><stop offset="1"/></radialGradient>'
         + _many(3_000, lambda n: f'<rect x="{n % 10}" width="99" height="50" fill="url(#g)" opacity=".5"/>'),
     }  # fmt: skip

@@ -153,6 +153,7 @@ def test_parts_are_added_duplicated_ordered_hidden_and_taken_away(bench: Person)
     bench.button("+ words or shape").click()
     bench.button("Badge").click()
     bench.wait(lambda: any(entry["part"] == "badge" for entry in bench.fit()["parts"]), "the badge")
+    bench.wait(lambda: focused(bench) == "Words", "its words, to be typed over")
     names = lambda: [entry["id"] for entry in bench.fit()["piece"]["document"]["parts"]]  # noqa: E731
     bench.button("Duplicate").click()
     bench.wait(lambda: "badge-2" in names(), "the duplicate")

@@ -78,6 +78,12 @@ def test_what_costs_too_much_is_refused_in_words_before_it_is_drawn(name: str) -
         read_artwork(DRAWINGS[name], f"{name}.svg")
 
 
+@pytest.mark.parametrize("name", [name for name in DRAWINGS if name.startswith("a chain")])
+def test_long_chains_of_references_are_refused_in_words(name: str) -> None:
+    with pytest.raises(HostileFileError, match=r"chain that is too long|more than \d+ times|inside each other"):
+        read_artwork(DRAWINGS[name], f"{name}.svg")
+
+
 @pytest.mark.parametrize("name", ["250,000 path points", "250,000 points with a thick stroke", "600 KB of words"])
 def test_too_many_points_and_letters_are_refused_in_words(name: str) -> None:
     with pytest.raises(LimitError, match=r"too many (points|letters)"):

@@ -14,7 +14,7 @@ from lxml import etree
 
 from fitzle.core.artwork.limits import Limits
 from fitzle.core.artwork.svg_styles import Styles
-from fitzle.core.artwork.svg_use import references_of
+from fitzle.core.artwork.svg_use import not_too_deep, references_of
 from fitzle.core.errors import HostileFileError, LimitError
 
 LAYER = 0.4  # a picture begun and laid over what is below
@@ -43,7 +43,8 @@ def check_cost(root: Any, view_width: float, limits: Limits) -> None:
     """Raises HostileFileError where drawing would take too long or too much memory, and says of what."""
     _check_count("points in its paths", sum(_points(node) for node in root.iter()), limits.max_svg_points)
     _check_count("letters that are no outlines", sum(map(len, _texts(root))), limits.max_svg_letters)
-    found = drawing_cost(root, view_width)
+    with not_too_deep():
+        found = drawing_cost(root, view_width)
     if found.steps <= limits.max_svg_drawing and found.held <= limits.max_svg_held:
         return
     how = "deep inside each other" if found.held > limits.max_svg_held else "again and again"

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
+from contextlib import contextmanager
 from typing import Any
 
 from lxml import etree
@@ -17,7 +19,19 @@ def check_expansion(root: Any, most: int) -> None:
     """Raises HostileFileError when references form a circle or draw more than `most` elements in all."""
     by_id = {node.get("id"): node for node in root.iter() if node.get("id")}
     totals: dict[Any, int] = {}
-    _count(root, by_id, totals, set(), most)
+    with not_too_deep():
+        _count(root, by_id, totals, set(), most)
+
+
+@contextmanager
+def not_too_deep() -> Iterator[None]:
+    """Raises HostileFileError where parts refer to each other in a chain that is too long to follow."""
+    try:
+        yield
+    except RecursionError as error:
+        raise HostileFileError(
+            "parts of this SVG refer to each other in a chain that is too long", advice="Save it again as plain SVG."
+        ) from error
 
 
 def _count(node: Any, by_id: dict[str, Any], totals: dict[Any, int], open_nodes: set[Any], most: int) -> int:

@@ -1,0 +1,1 @@
+"""A whole Fitzle, or two, as whoever runs it gets it."""
