@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import http.client
 import json
+import os
 import random
 import statistics
 import threading
@@ -125,7 +126,7 @@ class Person:
 def eight_people(space: OwnWorkspace, hostile: list[str]) -> Load:
     """Lets them work for a minute; `hostile` are ids of artwork that is asked for now and then."""
     people = [Person(space, number, hostile) for number in range(PEOPLE)]
-    until, memory = time.monotonic() + SECONDS, _Memory(int(space.address.rpartition(":")[2]))
+    until, memory = time.monotonic() + SECONDS, _Memory()
     threads = [threading.Thread(target=person.work, args=(until,)) for person in people]
     for thread in threads:
         thread.start()
@@ -160,16 +161,16 @@ def hostile_artwork(space: OwnWorkspace) -> list[str]:
 
 
 class _Memory:
-    """The most resident memory of the processes that serve the pages at a port."""
+    """The most resident memory of the processes that serve the pages, by the socket that they listen on."""
 
-    def __init__(self, port: int) -> None:
-        self._mark, self.most_mb = f"127.0.0.1:{port}".encode(), 0.0
+    def __init__(self) -> None:
+        self._mark, self.most_mb = f"{os.environ['FITZLE_SOCKETS']}/web.sock".encode(), 0.0
 
     def look(self) -> None:
         """Reads it now."""
         for process in Path("/proc").iterdir():
             try:
-                if process.name.isdigit() and self._mark in (process / "cmdline").read_bytes().split(b"\0"):
+                if process.name.isdigit() and self._mark in (process / "cmdline").read_bytes():
                     pages = int((process / "statm").read_text().split()[1])
                     self.most_mb = max(self.most_mb, pages * 4096 / 1e6)
             except OSError:

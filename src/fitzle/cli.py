@@ -439,4 +439,7 @@ def _say_lost(message: str) -> int:
 if __name__ == "__main__":
     gc.set_threshold(50_000)  # loading makes many objects that stay; looking for garbage among them takes a tenth
     may_be_lost = True
-    sys.exit(run_in_a_child(main, _say_lost, DRAWING_SECONDS))
+    code = run_in_a_child(main, _say_lost, DRAWING_SECONDS)
+    sys.stdout.flush()
+    sys.stderr.flush()
+    os._exit(code)
