@@ -175,13 +175,13 @@ def test_where_a_search_begins_is_foreseen_from_tiles(limit: int) -> None:
     expected = expectation(_lossy, raster, limit, LOWEST_QUALITY, HIGHEST_QUALITY)
     assert expected is not None
     assert 0.5 * limit <= len(_lossy(raster, expected.likely)) <= 1.05 * limit
-    assert 0.3 * limit <= len(_lossy(raster, expected.safe)) <= limit
+    assert 0.3 * limit <= len(_lossy(raster, expected.safe())) <= limit
     assert expected.seconds > 0
 
 
 def test_in_a_hurry_a_search_begins_where_it_is_safe_and_goes_down_only_as_far_as_it_must() -> None:
     """A photo whose first try was a little too heavy fell to the lowest quality: 11 points instead of 55."""
-    foreseen = Expected(likely=50, safe=35, seconds=1.0)
+    foreseen = Expected(likely=50, safe=lambda: 35, seconds=1.0)
 
     def ended(seconds: float, weight: int = 100) -> list[int]:
         clock = Clock()

@@ -21,7 +21,6 @@ from fitzle.core.artwork.sources import BitmapSource, Pixels, Source, VectorSour
 from fitzle.core.artwork.straight import straight
 from fitzle.core.artwork.svg_packed import unpacked_svg
 from fitzle.core.artwork.svg_size import svg_frame
-from fitzle.core.artwork.svg_wrapped import wrapped_bitmap_px
 from fitzle.core.artwork.unreadable import unreadable
 from fitzle.core.colour.main_colours import ColourShare, main_colours
 from fitzle.core.colour.srgb import Rgb
@@ -132,6 +131,7 @@ def _bitmap_extent(source: BitmapSource, backdrop: Rgb | None, opaque: bool) -> 
 def _read_svg(data: bytes, count: int, name: str, limits: Limits, warnings: list[str]) -> Artwork:
     from fitzle.core.artwork.svg_cost import check_cost
     from fitzle.core.artwork.svg_sanitise import sanitised_svg  # loads lxml
+    from fitzle.core.artwork.svg_wrapped import wrapped_bitmap_px
 
     root = sanitised_svg(data, limits, warnings)
     frame = svg_frame(root)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable
+from functools import cache
 
 from fitzle.core.encode.knob import Expected, largest_under
 from fitzle.core.encode.raster import Raster
@@ -29,9 +30,13 @@ def expectation(
         return data
 
     share = limit * raster.sampled_share
-    likely, safe = (largest_under(timed, round(part * share), low, high).best for part in (1.0, SAFE_SHARE))
-    whole_seconds = max(seconds) / raster.sampled_share
-    return Expected(likely.position if likely else low, safe.position if safe else low, whole_seconds)
+
+    def position_under(part: float) -> int:
+        found = largest_under(timed, round(part * share), low, high).best
+        return found.position if found else low
+
+    likely = position_under(1.0)
+    return Expected(likely, cache(lambda: position_under(SAFE_SHARE)), max(seconds) / raster.sampled_share)
 
 
 def surely_over(encode: Callable[[Raster], bytes], raster: Raster, limit: int | None) -> bool:

@@ -36,10 +36,11 @@ class _Found(NamedTuple):
 def search_jpeg(rendered: Rendered, limit: int | None, budget: Budget) -> Search:
     """The best-looking JPEG of at most `limit` bytes; alpha must have been flattened before."""
     raster, candidates = rendered.raster, list[Candidate]()
+    raster.expect_score()
     full = _best_setting(_FULL_COLOUR, raster, limit, budget, candidates)
     if full and full.settings.quality >= FULL_COLOUR_ENOUGH:
         return _chosen(full, raster, candidates)
-    raster.expect_scoring()
+    raster.expect_comparing()
     halved = _best_setting(_HALF_COLOUR, raster, limit, budget, candidates)
     compared = [_compared(found, raster) for found in (full, halved) if found]
     best = best_of(compared)

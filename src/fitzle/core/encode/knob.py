@@ -23,11 +23,11 @@ class Setting(NamedTuple):
 
 
 class Expected(NamedTuple):
-    """What is foreseen: the position where the search likely ends, one that is surely light enough, and the seconds
-    that one encoding takes."""
+    """What is foreseen: the position where the search likely ends, a way to find one that is surely light enough, and
+    the seconds that one encoding takes."""
 
     likely: int
-    safe: int
+    safe: Callable[[], int]
     seconds: float = 0.0
 
 
@@ -75,17 +75,21 @@ class _Search:
             self._try(self._low)
         while not self._done():
             self._try(self._next())
-        for position in (expected.safe if expected else self._low, self._low):
-            if self._bottom is None and self._top and self._top.position > position:
-                self._try(position)
+        if expected and self._bottom is None:
+            self._try_below(expected.safe())
+        self._try_below(self._low)
         return Turning(self._bottom, self._tried)
+
+    def _try_below(self, position: int) -> None:
+        if self._bottom is None and self._top and self._top.position > position:
+            self._try(position)
 
     def _first(self, expected: Expected | None) -> int:
         """What is likely where there is time to correct it, else what is safe."""
         if self._limit is None or expected is None:
             return self._high
         hurried = self._budget.left < 2 * expected.seconds
-        return min(max(expected.safe if hurried else expected.likely, self._low), self._high)
+        return min(max(expected.safe() if hurried else expected.likely, self._low), self._high)
 
     def _try(self, position: int) -> None:
         began = self._budget.used

@@ -55,7 +55,7 @@ def search_png(rendered: Rendered, limit: int | None, budget: Budget) -> Search:
         candidates.append(lossless.candidate)
         if limit is None or len(lossless.data) <= limit:
             return Search(lossless, candidates)
-    raster.expect_scoring()
+    raster.expect_comparing()
     best = _best_palette(_Work(raster, limit, budget, candidates))
     if best is None:
         return Search(None, candidates)

@@ -31,7 +31,7 @@ class Raster:
         self.opaque = bool(pixels[..., 3].min() == 255)
         self.pixels = pixels if self.opaque else pixels * (pixels[..., 3:] > 0)
         self.height, self.width = pixels.shape[:2]
-        self._preparing: Thread | None = None
+        self._preparing: dict[int, Thread] = {}
 
     @cached_property
     def rgb(self) -> Pixels:
@@ -66,11 +66,19 @@ class Raster:
         sample = self.sample
         return sample.width * sample.height / (self.width * self.height) if sample else 1.0
 
-    def expect_scoring(self) -> None:
-        """Begins with what every score of this raster needs, beside the encoders, which use one core each."""
-        if self._preparing is None:
-            self._preparing = Thread(target=self._prepare, daemon=True)
-            self._preparing.start()
+    def expect_score(self) -> None:
+        """Begins with what `score` needs, beside the encoders, which use one core each."""
+        self._expect(SCORED_PIXELS)
+
+    def expect_comparing(self) -> None:
+        """Begins with what `compared_score` needs."""
+        self._expect(COMPARED_PIXELS)
+
+    def _expect(self, pixels: int) -> None:
+        kept = self._kept_pixels(pixels)
+        if kept not in self._preparing:
+            self._preparing[kept] = Thread(target=self._references, args=(kept,), daemon=True)
+            self._preparing[kept].start()
 
     def score(self, data: bytes) -> float:
         """SSIMULACRA2 of an encoded file against this raster; with alpha the worse of a dark and a light ground."""
@@ -83,8 +91,8 @@ class Raster:
     def _scored(self, data: bytes, pixels: int) -> float:
         from PIL import Image
 
-        if self._preparing is not None:
-            self._preparing.join()
+        if preparing := self._preparing.get(self._kept_pixels(pixels)):
+            preparing.join()
         with Image.open(io.BytesIO(data)) as opened:
             found = np.asarray(opened.convert("RGBA"))
         if np.array_equal(found, self.pixels):
@@ -93,11 +101,12 @@ class Raster:
         pairs = zip(self._references(pixels), shown, strict=True)
         return float(round(max(0.0, min(reference.score(one) for reference, one in pairs)), 1))
 
-    def _prepare(self) -> None:
-        self._references(COMPARED_PIXELS)
+    def _kept_pixels(self, pixels: int) -> int:
+        """Which references serve for so many px: a small raster is compared whole."""
+        return SCORED_PIXELS if self.width * self.height <= COMPARED_PIXELS else pixels
 
     def _references(self, pixels: int) -> list[Reference]:
-        return self._whole_references if pixels == SCORED_PIXELS else self._tile_references
+        return self._whole_references if self._kept_pixels(pixels) == SCORED_PIXELS else self._tile_references
 
     @cached_property
     def _whole_references(self) -> list[Reference]:
@@ -105,8 +114,6 @@ class Raster:
 
     @cached_property
     def _tile_references(self) -> list[Reference]:
-        if self.width * self.height <= COMPARED_PIXELS:
-            return self._whole_references
         return self._made_references(COMPARED_PIXELS)
 
     def _made_references(self, pixels: int) -> list[Reference]:
