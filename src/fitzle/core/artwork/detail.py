@@ -9,21 +9,18 @@ octave, an enlarged one nearly all.
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 from fitzle.core.artwork.edge_detail import edge_factor
+from fitzle.core.artwork.energy_ends import TILE_PX, Ends, energy_ends
 
 Plane = NDArray[np.float32]
 Curve = NDArray[np.float64]
 
 LONGEST_LOOKED_AT_PX = 2048  # of the middle; enough tiles for a steady figure
 LEAST_SIDE_PX = 96  # a smaller picture is taken at its word
-TILE_PX = 256
-MOST_TILES = 24
 FINE = 4096  # points of the spectrum of periodicity: 0.00024 cycles/px apart
 BLOCK_PX = 8  # ITU T.81: a JPEG repeats every 8 px too
 # Peaks over the spectrum's median. Measured on 4 kinds of picture, 4 ways to enlarge, PNG and JPEG 75 and 90: enlarged
@@ -34,7 +31,6 @@ MOST_GRIDS = 4
 SURE = 0.85  # a figure that may be 15 % off says nothing above that
 LEAST_DETAIL_PX = 64  # nobody enlarges less than that; what repeats so coarsely is a pattern
 LEAST_SHARE = 0.06  # below that a repetition belongs to what is shown
-LOST_OCTAVE = 0.03  # of the energy of the octave below: what is left where an enlarged picture's contents end
 # Energy up to this share of the finest grid and no grid to be seen: a soft picture of its own size (0.49 was measured
 # on one with blurred hills behind sharp spokes). Nobody is accused of enlarging on softness alone.
 SOFT_SHARE = 0.42
@@ -51,14 +47,6 @@ LEAST_CHANGES = 16
 LEAST_REPEATED = 0.3  # of all columns: enlarged by 1.4
 
 
-class Ends(NamedTuple):
-    """Where the energy ends, as a share of the finest grid, and the spectrum in dB over cycles/px."""
-
-    share: float
-    frequency: Curve
-    level_db: Curve
-
-
 def detail_share(brightness: Plane) -> float:
     """The share of its size at which a picture (h, w), 0 to 255, still has all its detail; 1 where nothing is found."""
     middle = _middle(brightness)
@@ -73,7 +61,7 @@ def detail_share(brightness: Plane) -> float:
 
 
 def _share_of_picture(plane: Plane) -> float:
-    ends, peaks = _energy_ends(plane), _old_grids(plane)
+    ends, peaks = energy_ends(plane), _old_grids(plane)
     if peaks:
         return _told_by_grid(peaks, plane, ends)
     return ends.share if LEAST_END < ends.share < SOFT_SHARE else 1.0
@@ -162,49 +150,3 @@ def _repeated_share(plane: Plane) -> float | None:
             return None
         shares.append(float(same.mean()))
     return min(shares) if min(shares) > LEAST_REPEATED and abs(shares[0] - shares[1]) < 0.1 else None
-
-
-def _energy_ends(plane: Plane) -> Ends:
-    """Where the spectrum along rows and columns, its noise taken off, has lost an octave."""
-    power = _axis_power(plane)
-    count = len(power)
-    frequency = np.arange(count) / TILE_PX
-    left = np.maximum(power - np.median(power[frequency > 0.38]), 0)
-    left[:3] = 0
-    for multiple in (1, 2, 3):
-        at = multiple * TILE_PX // BLOCK_PX
-        left[at - 1 : at + 2] = np.minimum(left[at - 1 : at + 2], min(left[at - 2], left[at + 2]))
-    beyond = np.cumsum(left[::-1])[::-1]
-    fine = np.linspace(8, count - 1, 2000)
-    lost = np.interp(fine, range(count), beyond) <= LOST_OCTAVE * np.interp(fine / 2, range(count), beyond)
-    end = fine[int(np.argmax(lost))] if lost.any() and beyond[4] > 0 else count
-    return Ends(float(end / count), frequency, 10 * np.log10(power + 1e-6))
-
-
-def _axis_power(plane: Plane) -> Curve:
-    """Mean power of the busiest tiles near both axes of frequency, from 0 to half a cycle a px."""
-    short_y, short_x = (max(0, TILE_PX - side) for side in plane.shape)
-    plane = cv2.copyMakeBorder(plane, 0, short_y, 0, short_x, cv2.BORDER_REFLECT)
-    window = np.outer(np.hanning(TILE_PX), np.hanning(TILE_PX))
-    power = np.zeros((TILE_PX, TILE_PX))
-    tiles = _busiest(plane)
-    for y, x in tiles:
-        tile = plane[y : y + TILE_PX, x : x + TILE_PX]
-        power += np.abs(np.fft.fft2((tile - tile.mean()) * window)) ** 2
-    near = np.abs(np.fft.fftfreq(TILE_PX)) <= 0.06
-    half = TILE_PX // 2
-    along = power[near][:, :half].mean(axis=0) + power[:, near][:half].mean(axis=1)
-    return np.asarray(along / (2 * len(tiles)), dtype=np.float64)
-
-
-def _busiest(plane: Plane) -> list[tuple[int, int]]:
-    height, width = plane.shape
-    busy = cv2.integral(np.abs(plane - cv2.GaussianBlur(plane, (0, 0), 2)))
-
-    def activity(y: int, x: int) -> float:
-        return float(busy[y + TILE_PX, x + TILE_PX] - busy[y, x + TILE_PX] - busy[y + TILE_PX, x] + busy[y, x])
-
-    step = TILE_PX // 2
-    places = [(y, x) for y in range(0, height - TILE_PX + 1, step) for x in range(0, width - TILE_PX + 1, step)]
-    places.sort(key=lambda place: -activity(*place))
-    return places[: max(4, min(MOST_TILES, len(places) // 3))]

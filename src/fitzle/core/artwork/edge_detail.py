@@ -14,6 +14,8 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from fitzle.core.artwork.energy_ends import Ends, energy_ends
+
 Plane = NDArray[np.float32]
 Curve = NDArray[np.float64]
 Places = NDArray[np.intp]
@@ -40,12 +42,14 @@ SHARP_WIDTH = 0.76
 # Edges along the grid lie at a few places only, and the sharpest mostly right between two px.
 ALONG_GRID, ALONG_GRID_WIDTH = 0.995, 0.67
 LEAST_CROSSING = 0.1  # of all edges
-# Photos: the sharpest edges and the typical ones, px for each px of the old grid (decision 0021).
+# Photos (decision 0021): a picture may have been soft before it was enlarged, so that its edges alone tell too much.
+# Powers of widths in px and of shares of the finest grid, fitted to 448 enlarged pictures.
 SHARPEST_IN_PHOTO = 5  # percent
-SHARPEST_STEP, TYPICAL_STEP = 0.645, 1.06
+SHARPEST_POWER, TYPICAL_POWER, FADES_POWER, ENDS_POWER = 0.62, 0.117, -0.156, -0.104
+AT_ONE = 1.21  # the factor where each of them is 1
+NEAR_IN_PHOTO, CLEAR_GRID_IN_PHOTO = (0.82, 1.22), 6.0
 LEAST_WIDTH_IN_PHOTO = 0.96  # px; sharper ones are of their own size
 LEAST_EDGES_IN_PHOTO = 200  # fewer spread by chance
-MOST_SPREAD = 1.8  # typical to sharpest edges
 SCENE_SPREAD = 2.1  # more is softness of the scene: haze, or what lies out of focus
 # How far widths of edges spread at most (below) for a sharpest width in px (above) where a lens blurred them.
 SPREAD_OF_A_BLUR = ((0.96, 1.2, 1.35, 1.8, 2.0, 2.6), (1.62, 1.5, 1.44, 1.36, 1.31, 1.0))
@@ -109,10 +113,15 @@ def _factor_of_photo(plane: Plane, edges: Edges) -> float | None:
         return None
     grainy = grain >= MUCH_GRAIN
     spread = typical / sharpest
-    factor = (sharpest / SHARPEST_STEP + min(typical, MOST_SPREAD * sharpest) / TYPICAL_STEP) / 2
     enlarged = SCENE_SPREAD > spread > np.interp(sharpest, *(SPREAD_WITH_GRAIN if grainy else SPREAD_OF_A_BLUR))
-    grid = _grid_near(plane, factor) if factor > 1 else None
-    return grid or (factor if enlarged else None)
+    factor = _factor_by_edges_and_energy(sharpest, typical, energy_ends(plane))
+    return _grid_near(plane, factor, NEAR_IN_PHOTO, CLEAR_GRID_IN_PHOTO) or (factor if enlarged else None)
+
+
+def _factor_by_edges_and_energy(sharpest: float, typical: float, ends: Ends) -> float:
+    """Edges tell too much of a picture that was soft before, energy depends on how it was enlarged: each errs apart."""
+    edges = sharpest**SHARPEST_POWER * typical**TYPICAL_POWER
+    return float(AT_ONE * edges * ends.fades**FADES_POWER * ends.share**ENDS_POWER)
 
 
 def _grain(plane: Plane) -> float:
@@ -221,7 +230,9 @@ def _overshoot(values: Plane, start: Places, end: Places, across: int) -> Curve:
     return np.asarray(np.where(alone, over, np.nan), dtype=np.float64)
 
 
-def _grid_near(plane: Plane, factor: float) -> float | None:
+def _grid_near(
+    plane: Plane, factor: float, near: tuple[float, float] = NEAR, clear: float = CLEAR_GRID
+) -> float | None:
     """The factor near this one that the old grid stands for; None where it does not show clearly.
 
     The grid's frequency is the share, 1 / factor, or its mirror image.
@@ -230,12 +241,12 @@ def _grid_near(plane: Plane, factor: float) -> float | None:
     spectrum /= np.median(spectrum) + 1e-9
     frequency = np.arange(len(spectrum)) / FINE
     of_blocks = _of_blocks(spectrum, frequency)
-    best, share = CLEAR_GRID, None
+    best, share = clear, None
     for mirrored in (False, True):
         shares = 1 - frequency if mirrored else frequency
-        near = (shares > 1 / (factor * NEAR[1])) & (shares < 1 / (factor * NEAR[0])) & ~of_blocks
-        if near.any() and spectrum[near].max() > best:
-            best, share = float(spectrum[near].max()), float(shares[near][np.argmax(spectrum[near])])
+        asked = (shares > 1 / (factor * near[1])) & (shares < 1 / (factor * near[0])) & ~of_blocks
+        if asked.any() and spectrum[asked].max() > best:
+            best, share = float(spectrum[asked].max()), float(shares[asked][np.argmax(spectrum[asked])])
     return 1 / share if share else None
 
 
