@@ -269,9 +269,20 @@ def whole_fit() -> list[Row]:
     return [row("./fitzle fit of the photo, whole process", ours, plain, "s", "ratio <= 1.2")]
 
 
+def own_installation() -> list[Row]:
+    """What needs a Fitzle that may be killed and filled."""
+    from benchmarks.installation import installation
+
+    found = installation()
+    return [
+        row("backup of 2 GB, against writing them plainly", found.backup_s, found.plain_s, "s", "< 60 s"),
+        row("from kill -9 of everything to the pages", found.restart_s, None, "s", "< 15 s"),
+    ]
+
+
 def main() -> None:
     """All measurements in turn."""
-    parts = (command_line, fit_of_a_photo, previews, logo_bytes, composed, artwork, running)
+    parts = (command_line, fit_of_a_photo, previews, logo_bytes, composed, artwork, running, own_installation)
     rows = [entry for part in parts for entry in part()]
     if "--json" in sys.argv:
         print(json.dumps({"figures": rows}))

@@ -5,7 +5,6 @@ from __future__ import annotations
 import fcntl
 import os
 import shutil
-import socket
 import subprocess
 import sys
 import time
@@ -18,17 +17,11 @@ import pytest
 
 from tests.browser.person import Person, start_browser
 from tests.conftest import redis_database
+from tests.ports import free_port
 
 ROOT = Path(__file__).resolve().parents[2]
 DATABASE = "test_browser_" + os.environ.get("PYTEST_XDIST_WORKER", "gw0")
 SAMPLE = "test_browser_sample"  # made by the first process that comes, for all
-
-
-def free_port() -> int:
-    """A port that nobody uses now."""
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
 
 
 def connected() -> Any:

@@ -19,27 +19,34 @@ READY_SECONDS = 300
 class Running:
     """Starts ./start with a data folder and a port, and finds the processes that belong to it."""
 
-    def __init__(self, folder: Path, port: int) -> None:
+    def __init__(self, folder: Path, port: int, *, begin_only: bool = False) -> None:
         self.folder, self.port = folder, port
         self.environment = {
             **os.environ, "FITZLE_VAR": str(folder), "FITZLE_REVIVALS": "1000", "FITZLE_REVIVAL_PAUSE": "0.5",
         }  # fmt: skip
-        self.script: subprocess.Popen[bytes] | None = None
-        self.start()
+        self.script = self.begin()
+        if not begin_only:
+            self._wait()
 
     def start(self) -> float:
         """Starts everything; seconds until the pages answer."""
         began = time.monotonic()
+        self.script = self.begin()
+        self._wait()
+        return time.monotonic() - began
+
+    def begin(self) -> subprocess.Popen[bytes]:
+        """Runs the script and waits for nothing."""
         with (self.folder / "start.log").open("ab") as log:
             command = [str(ROOT / "start"), "--port", str(self.port)]
-            self.script = subprocess.Popen(
-                command, env=self.environment, stdout=log, stderr=log, start_new_session=True
-            )
+            return subprocess.Popen(command, env=self.environment, stdout=log, stderr=log, start_new_session=True)
+
+    def _wait(self) -> None:
+        began = time.monotonic()
         while not self.answers():
             if self.script.poll() is not None or time.monotonic() - began > READY_SECONDS:
                 raise AssertionError((self.folder / "start.log").read_text()[-2000:])
             time.sleep(0.1)
-        return time.monotonic() - began
 
     def answers(self) -> bool:
         """Whether the pages can be had."""
@@ -88,12 +95,11 @@ class Running:
                 with contextlib.suppress(ProcessLookupError):
                     os.kill(pid, signal.SIGKILL)
             time.sleep(0.05)
-        if self.script:
-            self.script.wait()
+        self.script.wait()
 
     def stop(self) -> None:
         """Ends it as a person does."""
-        if self.script and self.script.poll() is None:
+        if self.script.poll() is None:
             self.script.terminate()
             with contextlib.suppress(subprocess.TimeoutExpired):
                 self.script.wait(40)

@@ -14,9 +14,9 @@ from typing import Any
 
 import pytest
 
-from tests.browser.conftest import free_port
 from tests.killing.client import Away, Client
 from tests.killing.running import Running
+from tests.ports import free_port
 
 SECONDS = float(os.environ.get("FITZLE_KILLING_SECONDS", "20"))
 SEED = int(os.environ.get("FITZLE_KILLING_SEED", "1"))

@@ -12,8 +12,9 @@ import boto3
 import pytest
 from moto.server import ThreadedMotoServer
 
-from tests.browser.conftest import ROOT, connected, free_port, fresh_database
+from tests.browser.conftest import ROOT, connected, fresh_database
 from tests.killing.client import Away, Client
+from tests.ports import free_port
 
 DATABASE, REDIS_DATABASE, BUCKET = "test_apart", "40", "fitzle-files"
 PATIENCE_S = 120

@@ -13,9 +13,9 @@ from typing import Any
 
 import pytest
 
-from tests.browser.conftest import free_port
 from tests.killing.client import Client
 from tests.killing.running import Running
+from tests.ports import free_port
 
 LARGE = 300_000_000
 
