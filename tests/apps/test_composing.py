@@ -5,6 +5,8 @@ from typing import Any
 
 import pytest
 
+from fitzle.apps.api import fits
+from fitzle.apps.drawing.errors import DrawingTooHeavy
 from fitzle.apps.pieces.fits import stand
 from fitzle.apps.pieces.models import Piece
 from tests.apps.helpers import send, upload, wall_proofs
@@ -138,6 +140,30 @@ def test_a_part_put_beyond_the_edge_is_left_there(signed_in: Any, fit: dict[str,
     rect = {"part": "headline", "x": -50, "y": 100, "width": 120, "height": 60}
     after = edit(signed_in, fit, placings=[rect]).json()
     assert placed(after, "headline")["stands"]["x"] == pytest.approx(-50, abs=0.05)
+
+
+@pytest.mark.parametrize("too_heavy", ["the proof", "all of it"])
+def test_a_change_that_is_too_heavy_to_draw_is_said_to_be_saved(
+    signed_in: Any, fit: dict[str, Any], monkeypatch: pytest.MonkeyPatch, too_heavy: str
+) -> None:
+    ask = fits.draw_fit.ask
+
+    def refused(state: str, *args: Any) -> Any:
+        if too_heavy == "all of it" or args[-1] is not None:
+            raise DrawingTooHeavy
+        return ask(state, *args)
+
+    monkeypatch.setattr(fits.draw_fit, "ask", refused)
+    change = {"act": "set", "part": "headline", "field": "text", "value": "True a wheel"}
+    answer = edit(signed_in, fit, changes=[change], proof_width=200)
+    saved_as = Piece.objects.get(pk=fit["piece"]["id"])
+    assert "True a wheel" in str(saved_as.document)
+    if too_heavy == "the proof":
+        assert (answer.status_code, answer.json()["proof"]) == (200, None)
+    else:
+        said = answer.json()
+        assert (answer.status_code, said["saved_revision"]) == (422, saved_as.revision)
+        assert said["message"].startswith("your change is saved, but")
 
 
 def test_one_answer_brings_plan_findings_and_proof(signed_in: Any, fit: dict[str, Any]) -> None:

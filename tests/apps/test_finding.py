@@ -45,6 +45,7 @@ def library(signed_in: Client, bring: Bring, place: Any, run: Any) -> dict[str, 
         ("kind=picture", ["Bell tower.jpg"]),
         ("seen_in=Test%20site", ["mark.svg"]),
         ("seen_in=no%20place%20yet&put_away=false", ["bell.png", "Bell tower.jpg"]),
+        ("seen_in=put%20away&put_away=false", ["old bell.png"]),
         ("start=1&count=2", ["bell.png", "Bell tower.jpg"]),
         ("start=-5&count=0", ["old bell.png"]),
         ("ids=nonsense", []),
@@ -56,7 +57,7 @@ def test_what_is_asked_for_is_found(signed_in: Client, library: dict[str, str], 
     if "count" not in asked:
         assert counted["found"] == len(names)
     assert (counted["all"], counted["put_away"]) == (3, True)
-    assert (counted["tags"], counted["seen_in"]) == (["Spring", "ride 7"], ["Test site"])
+    assert (counted["tags"], counted["seen_in"]) == (["Spring", "ride 7"], ["Test site", "no place yet", "put away"])
 
 
 def test_some_are_asked_for_by_their_ids_and_one_by_its_own(signed_in: Client, library: dict[str, str]) -> None:

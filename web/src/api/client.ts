@@ -39,6 +39,11 @@ export class Failure extends Error {
   ) {
     super(message);
   }
+
+  /** The revision under which it was saved nevertheless, where only drawing it failed. */
+  get savedRevision(): number | null {
+    return (this.body as { saved_revision?: number } | null)?.saved_revision ?? null;
+  }
 }
 
 export function csrfToken(): string {

@@ -102,6 +102,11 @@ export class Outbox<W> {
       this.show({ savedAt: new Date(), trouble: null });
     } catch (error) {
       const failure = error instanceof Failure ? error : new Failure(String(error), -1, null);
+      if (failure.savedRevision !== null) {
+        this.take(first);
+        this.show({ savedAt: new Date(), trouble: failure });
+        return true;
+      }
       this.tries += 1;
       if (keeps(first.wanted) && passes(failure, this.tries)) {
         this.show({ state: "not saved yet" });

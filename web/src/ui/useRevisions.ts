@@ -51,10 +51,18 @@ export function useRevisions<T, W extends object>(options: Options<T, W>): Revis
     queries.setQueryData(queryKey, next);
     for (const other of others) void queries.invalidateQueries({ queryKey: other });
   };
+  const sendNoted = (wanted: W, revision: number, key: string) =>
+    send(wanted, revision, key).catch((error: unknown) => {
+      if (error instanceof Failure && error.savedRevision !== null) {
+        last.current = Math.max(last.current, error.savedRevision);
+        void queries.invalidateQueries({ queryKey });
+      }
+      throw error;
+    });
   const outbox = useOutbox<Wanted<W>>(options.place, {
     keeps: (wanted) => !isWalk(wanted) && keeps(wanted),
     send: async ({ key, base, wanted }: Unsent<Wanted<W>>) => {
-      if (!isWalk(wanted)) return keep(await send(wanted, Math.max(base, last.current), key));
+      if (!isWalk(wanted)) return keep(await sendNoted(wanted, Math.max(base, last.current), key));
       const next = await move(wanted.way);
       if (next) return keep(next);
       await queries.invalidateQueries({ queryKey: [queryKey[0]] });

@@ -17,6 +17,7 @@ from fitzle.apps.api.drawn import draw_artwork
 from fitzle.apps.api.pictures import download, held_picture, hold_picture, immutable_picture, width_allowed
 from fitzle.apps.api.schemas import (
     NOWHERE,
+    PUT_AWAY,
     ArtworkFound,
     ArtworkOut,
     ArtworkWanted,
@@ -61,18 +62,20 @@ def list_artwork(
 def count_artwork(request: HttpRequest, workspace: Path[str], wanted: Query[ArtworkWanted]) -> ArtworkFound:
     """How much there is of it, and by what else it can be found."""
     space = workspace_to_see(request.user, workspace)
+    away = any_put_away(space)
     return ArtworkFound(
         all=count_of(found(space, Wanted(put_away=False))),
         found=count_of(found(space, _wanted(space, wanted))),
         tags=tags_of(space),
-        seen_in=sorted({seen.destination for seen in seen_in(space)}),
-        put_away=any_put_away(space),
+        seen_in=[*sorted({seen.destination for seen in seen_in(space)}), NOWHERE, *([PUT_AWAY] if away else [])],
+        put_away=away,
     )
 
 
 def _wanted(space: Workspace, wanted: ArtworkWanted) -> Wanted:
     """What is looked for, with the places that it is seen in looked up."""
     words, ids = words_in(wanted.words), wanted.ids.split(",") if wanted.ids else None
+    at_destination = wanted.seen_in not in ("", NOWHERE, PUT_AWAY)
     where = seen_in(space) if words or wanted.seen_in else []
     everywhere = {seen.artwork for seen in where}
     at_place = {seen.artwork for seen in where if seen.destination == wanted.seen_in}
@@ -80,9 +83,9 @@ def _wanted(space: Workspace, wanted: ArtworkWanted) -> Wanted:
         words=words,
         tag=wanted.tag,
         kind=wanted.kind,
-        put_away=wanted.put_away,
+        put_away=True if wanted.seen_in == PUT_AWAY else wanted.put_away,
         ids=tuple(ids) if ids is not None else None,
-        seen=at_place if wanted.seen_in not in ("", NOWHERE) else None,
+        seen=at_place if at_destination else None,
         unseen=everywhere if wanted.seen_in == NOWHERE else None,
         words_seen={word: {seen.artwork for seen in where if word in seen.words.lower()} for word in words},
     )

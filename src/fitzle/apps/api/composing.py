@@ -10,7 +10,7 @@ from ninja import Path, Router, Status
 
 from fitzle.apps.accounts.access import access_to, naming_rule, workspace_to_see
 from fitzle.apps.api.drawn import draw_starting_point, draw_svg, read_contrasts
-from fitzle.apps.api.fits import view_of
+from fitzle.apps.api.fits import view_of_changed
 from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
 from fitzle.apps.api.schemas import Begin, FitOut, Message, NewPart, StalePiece, StartingPointOut
 from fitzle.apps.artwork.library import newest_change
@@ -38,7 +38,7 @@ def add_part(request: HttpRequest, workspace: Path[str], fit: UUID, given: NewPa
         changed = actions.add_artwork(access, fit, given.revision, str(given.artwork), at, given.key)
     else:
         changed = actions.add_role(access, fit, given.revision, given.role, given.key)
-    return view_of(access, changed, given.proof_width)
+    return view_of_changed(access, changed, given.proof_width)
 
 
 @router.get("/fits/{uuid:fit}/contrasts", response={200: dict[str, float], 422: Message})
@@ -94,4 +94,4 @@ def starting_point_proof(
 def begin_piece(request: HttpRequest, workspace: Path[str], placement: UUID, given: Begin) -> Status[FitOut]:
     """A new piece from a starting point."""
     access = access_to(request.user, workspace)
-    return Status(201, view_of(access, actions.begin_piece(access, placement, given.starting_point)))
+    return Status(201, view_of_changed(access, actions.begin_piece(access, placement, given.starting_point)))

@@ -13,6 +13,7 @@ from fitzle.apps.api.drawn import Shown, draw_fit, draw_proof, proof_place
 from fitzle.apps.api.pictures import held_picture, immutable_picture, width_allowed
 from fitzle.apps.api.schemas import Edit, FitOut, Message, StalePiece
 from fitzle.apps.artwork.library import newest_change
+from fitzle.apps.drawing.errors import DrawingTooHeavy, SavedTooHeavy
 from fitzle.apps.pieces import actions
 from fitzle.apps.pieces.composing import Placing
 from fitzle.apps.pieces.fits import fit_of
@@ -49,14 +50,14 @@ def change_fit(request: HttpRequest, workspace: Path[str], fit: UUID, given: Edi
         everywhere=given.everywhere,
         key=given.key,
     )
-    return view_of(access, actions.change_fit(access, fit, wanted), given.proof_width)
+    return view_of_changed(access, actions.change_fit(access, fit, wanted), given.proof_width)
 
 
 @router.post("/fits/{uuid:fit}/repairs/{name}", response={200: FitOut, 409: StalePiece, 422: Message})
 def repair_fit(request: HttpRequest, workspace: Path[str], fit: UUID, name: str, part: str | None = None) -> FitOut:
     """Makes a repair that a finding names, for this placement only."""
     access = access_to(request.user, workspace)
-    return view_of(access, actions.repair_fit(access, fit, name, part))
+    return view_of_changed(access, actions.repair_fit(access, fit, name, part))
 
 
 @router.delete("/fits/{uuid:fit}", response={204: None})
@@ -94,6 +95,17 @@ def proof(
     if key != now:
         answer["Cache-Control"] = "no-store"
     return answer
+
+
+def view_of_changed(access: Access, fit: Fit, proof_width: int | None = None) -> FitOut:
+    """The same after a change, which stands however heavy it is to draw: without its proof, else SavedTooHeavy."""
+    try:
+        return view_of(access, fit, proof_width)
+    except DrawingTooHeavy:
+        try:
+            return view_of(access, fit)
+        except DrawingTooHeavy as error:
+            raise SavedTooHeavy(fit.piece.revision) from error
 
 
 def view_of(access: Access, fit: Fit, proof_width: int | None = None) -> FitOut:

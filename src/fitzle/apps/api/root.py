@@ -34,7 +34,7 @@ from fitzle.apps.api.preparation_schemas import StaleSteps
 from fitzle.apps.api.schemas import ClashOut, StalePiece
 from fitzle.apps.api.views import piece_view
 from fitzle.apps.artwork.preparing import StalePreparation
-from fitzle.apps.drawing.errors import DrawingBusy
+from fitzle.apps.drawing.errors import DrawingBusy, SavedTooHeavy
 from fitzle.apps.files.errors import DamagedFileError, StorageAwayError, StorageFullError
 from fitzle.apps.pieces.saving import StaleRevision
 from fitzle.core.errors import FitzleError
@@ -82,6 +82,11 @@ def _on_anything(request: HttpRequest, error: Exception) -> HttpResponse:
 @api.exception_handler(FitzleError)
 def _on_fitzle_error(request: HttpRequest, error: FitzleError) -> HttpResponse:
     return _answer(request, error.message, 422)
+
+
+@api.exception_handler(SavedTooHeavy)
+def _on_saved_too_heavy(request: HttpRequest, error: SavedTooHeavy) -> HttpResponse:
+    return _answer(request, error.message, 422, saved_revision=error.revision)
 
 
 @api.exception_handler(StorageFullError)

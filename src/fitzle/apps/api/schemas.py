@@ -119,7 +119,7 @@ class ArtworkOut(Schema):
     shown_on: str | None = None
 
 
-NOWHERE = "no place yet"
+NOWHERE, PUT_AWAY = "no place yet", "put away"  # where artwork is that no destination shows
 
 
 class ArtworkWanted(Schema):
@@ -134,7 +134,7 @@ class ArtworkWanted(Schema):
 
 
 class ArtworkFound(Schema):
-    """How much artwork there is and is found; all tags; all destinations where some is seen."""
+    """How much artwork there is and is found; all tags; all that `seen_in` may be: destinations, or nowhere."""
 
     all: int
     found: int

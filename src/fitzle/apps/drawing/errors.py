@@ -15,6 +15,14 @@ class DrawingTooHeavy(FitzleError):
         super().__init__(problem, **{"advice": advice, **more})
 
 
+class SavedTooHeavy(DrawingTooHeavy):
+    """A change is saved, as this revision, but what it makes cannot be shown."""
+
+    def __init__(self, revision: int) -> None:
+        super().__init__("your change is saved, but it takes too long or too much memory to draw")
+        self.revision = revision
+
+
 class DrawingBusy(Exception):
     """No drawing process had time, or the service is just starting; asking once more helps."""
 

@@ -210,7 +210,7 @@ def _check_placements(access: Access, changes: Sequence[AnyChange]) -> None:
 def _saved(
     access: Access, fit: Fit, revision: int, changes: Sequence[AnyChange], step: str, key: UUID | None = None
 ) -> Fit:
-    _queued(saving.save_changes(fit.piece, access.actor, revision, changes, step, key))
+    fit.piece = _queued(saving.save_changes(fit.piece, access.actor, revision, changes, step, key))
     return fit
 
 

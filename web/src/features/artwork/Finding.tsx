@@ -8,15 +8,13 @@ export interface Wanted {
 }
 
 export const EVERYTHING: Wanted = { words: "", tag: "", use: "" };
-const UNUSED = "no place yet";
-const PUT_AWAY = "put away";
 
 /** The same as the server is asked for it. */
 export const askedFor = ({ words, tag, use }: Wanted): ArtworkWanted => ({
   words: words.trim(),
   tag,
-  seen_in: use === PUT_AWAY ? "" : use,
-  put_away: use === PUT_AWAY,
+  seen_in: use,
+  put_away: false,
 });
 
 interface Props {
@@ -28,7 +26,6 @@ interface Props {
 /** Search, tags, and folders that are the destinations where artwork is seen. */
 export function Finding({ found, wanted, want }: Props) {
   const { tags, seen_in: uses } = found;
-  const away = found.put_away ? [PUT_AWAY] : [];
   return (
     <div role="search" className="flex flex-wrap items-baseline gap-x-5 gap-y-1 text-[13px]">
       <input
@@ -41,11 +38,7 @@ export function Finding({ found, wanted, want }: Props) {
       />
       <label className="flex items-baseline gap-2">
         <span className="text-soft">Seen in</span>
-        <Pick
-          options={[...uses, UNUSED, ...away]}
-          value={wanted.use}
-          choose={(use) => want({ ...wanted, use })}
-        />
+        <Pick options={uses} value={wanted.use} choose={(use) => want({ ...wanted, use })} />
       </label>
       {tags.length > 0 && (
         <label className="flex items-baseline gap-2">
