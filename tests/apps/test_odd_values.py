@@ -1,5 +1,6 @@
 """Values without sense get an answer in words and in JSON, and leave nothing behind that breaks a page."""
 
+import html
 import json
 from typing import Any
 from urllib.parse import quote
@@ -146,3 +147,17 @@ def test_our_own_faults_are_told_in_json(
     monkeypatch.setattr("fitzle.apps.api.wall.fits_on_wall", broken)
     answer = signed_in.get(f"{HERE}/wall")
     assert answer.status_code == status and words in answer.json()["message"]
+
+
+@pytest.mark.parametrize(("path", "kind"), [(f"{HERE}/wall", "application/json"), ("/", "text/html; charset=utf-8")])
+def test_a_fault_around_the_pages_is_told_too(
+    signed_in: Any, monkeypatch: pytest.MonkeyPatch, path: str, kind: str
+) -> None:
+    def away(*_: Any) -> None:
+        raise OperationalError(2002, "Can't connect")
+
+    monkeypatch.setattr("django.contrib.sessions.middleware.SessionMiddleware.process_request", away)
+    signed_in.raise_request_exception = False
+    answer = signed_in.get(path)
+    assert (answer.status_code, answer.headers["Content-Type"]) == (503, kind)
+    assert "database does not answer" in html.unescape(answer.content.decode())

@@ -117,6 +117,35 @@ def test_what_starts_again_is_said_in_words(running: Running) -> None:
         time.sleep(0.2)
 
 
+def test_a_database_that_is_away_is_no_fault_and_no_full_disk(running: Running) -> None:
+    client = Client(running.port, 3)
+    client.sign_in()
+    for pid in [pid for pid, line in running.processes().items() if line.startswith("mariadbd")]:
+        os.kill(pid, signal.SIGKILL)
+    asked = [("GET", "/"), ("GET", client.at("wall")), ("GET", "/api/session"), ("POST", client.at("artwork"))]
+    told = set()
+    for _ in range(400):
+        answers = [answer_to(client, method, path) for method, path in asked]
+        told |= set(answers)
+        if told and all(status < 500 for status, _ in answers):
+            break
+    away = {words for status, words in told if status >= 500}
+    assert {status for status, _ in told} <= {200, 422, 503}, told
+    assert away and all("try again in a moment" in words for words in away), told
+
+
+def answer_to(client: Client, method: str, path: str) -> tuple[int, str]:
+    """Its status, and what it says where something is wrong."""
+    headers = {"Cookie": "; ".join(f"{key}={value}" for key, value in client.cookies.items())}
+    headers |= {"X-CSRFToken": client.cookies.get("fitzle_csrf", ""), "Content-Type": "multipart/form-data; boundary=x"}
+    connection = http.client.HTTPConnection("127.0.0.1", client.port, timeout=20)
+    connection.request(method, path, b"--x--\r\n" if method == "POST" else None, headers)
+    answer = connection.getresponse()
+    said = answer.read().decode()
+    connection.close()
+    return answer.status, said if answer.status >= 500 else ""
+
+
 def spooled(running: Running) -> int:
     """Bytes of bodies on the disk."""
     return sum(path.stat().st_size for path in Path(running.folder, "front").rglob("*") if path.is_file())

@@ -7,6 +7,7 @@ from fitzle.apps.api.page import page
 from fitzle.apps.api.root import api
 from fitzle.apps.jobs.health import live, ready
 
+handler500 = "fitzle.apps.api.broken.broken"
 urlpatterns = [
     path("api/", api.urls),
     path("health/live", live),
