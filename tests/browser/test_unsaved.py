@@ -68,6 +68,20 @@ def test_a_session_that_ended_asks_for_the_password_in_place_and_goes_on(at_work
     assert spacing(at_work) == 11
 
 
+def test_a_name_typed_in_the_house_style_while_the_server_is_away_is_saved_later(at_work: Person) -> None:
+    at_work.go("/w/ottermoor/house")
+    field = at_work.field("Name of #17443c")
+    cut_off(at_work, away=True)
+    field.send_keys(Keys.CONTROL + "a" + Keys.NULL + "Workshop green", Keys.ENTER)
+    at_work.sees("not saved yet")
+    assert at_work.field("Name of #17443c").get_attribute("value") == "Workshop green"
+    cut_off(at_work, away=False)
+    at_work.button("Try now").click()
+    at_work.wait(lambda: "saved " in at_work.text() and "not saved" not in at_work.text(), "saved")
+    at_work.driver.refresh()
+    assert at_work.field("Name of #17443c").get_attribute("value") == "Workshop green"
+
+
 def test_what_is_unsaved_outlives_a_reload(at_work: Person) -> None:
     space(at_work, 13, signed_out=True)
     at_work.sees("You were signed out.")

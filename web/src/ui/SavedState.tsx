@@ -1,7 +1,7 @@
 import type { Sending } from "./useOutbox";
 
 /** Whether what is on the screen is on the server too. */
-export function SavedState({ outbox }: { outbox: Sending<unknown> }) {
+export function SavedState({ outbox }: { outbox: Omit<Sending<unknown>, "push"> }) {
   const { state, savedAt, waiting } = outbox;
   if (state === "not saved yet")
     return (

@@ -1,11 +1,13 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useParams } from "react-router";
 
 import { saveHouseStyle } from "../../api/actions";
 import type { Schemas } from "../../api/client";
 import { houseStyleQuery } from "../../api/queries";
 import { plural } from "../../measure/words";
+import { SavedState } from "../../ui/SavedState";
 import { Problem, Trouble } from "../../ui/Trouble";
+import { useOutbox } from "../../ui/useOutbox";
 import { Colours } from "./Colours";
 import { Marks } from "./Marks";
 import { Naming } from "./Naming";
@@ -16,11 +18,13 @@ import { Typefaces } from "./Typefaces";
 export type HouseStyle = Schemas["HouseStyleOut"];
 export type HouseColour = Schemas["HouseColour"];
 
+type Fields = Partial<Schemas["HouseStyleIn"]>;
+
 /** What every section of the screen gets: the style, and a way to change it. */
 export interface House {
   workspace: string;
   style: HouseStyle;
-  change: (fields: Partial<Schemas["HouseStyleIn"]>) => void;
+  change: (fields: Fields) => void;
   add: (hex: string, name?: string) => void;
 }
 
@@ -30,27 +34,28 @@ export function HouseStyleScreen() {
   const queries = useQueryClient();
   const options = houseStyleQuery(workspace);
   const query = useQuery(options);
-  const save = useMutation({
-    scope: { id: `house-${workspace}` },
-    mutationFn: (fields: Partial<Schemas["HouseStyleIn"]>) => {
-      const { colours, heading, text, naming } = queries.getQueryData(options.queryKey)!;
-      return saveHouseStyle(workspace, { colours, heading, text, naming, ...fields });
-    },
-    onSuccess: (style) => {
+  const outbox = useOutbox<Fields>("house-style " + workspace, {
+    keeps: () => true,
+    send: async ({ wanted }) => {
+      const newest = queries.getQueryData(options.queryKey) ?? (await queries.fetchQuery(options));
+      const { colours, heading, text, naming } = newest;
+      const style = await saveHouseStyle(workspace, { colours, heading, text, naming, ...wanted });
       queries.setQueryData(options.queryKey, style);
       for (const other of ["wall", "fit"]) void queries.invalidateQueries({ queryKey: [workspace, other] });
     },
+    refused: () => false,
   });
+  const change = (fields: Fields) => outbox.push(fields, 0);
   if (query.error && !query.data) return <Trouble error={query.error} />;
   if (!query.data) return <main aria-busy className="px-7 py-10" />;
-  const style = query.data;
+  const style = withUnsaved(query.data, outbox.waiting);
   const house: House = {
     workspace,
     style,
-    change: save.mutate,
+    change,
     add: (hex, name = "") => {
       if (!style.colours.some((colour) => colour.hex === hex))
-        save.mutate({ colours: [...style.colours, { hex, name }] });
+        change({ colours: [...style.colours, { hex, name }] });
     },
   };
   return (
@@ -60,10 +65,8 @@ export function HouseStyleScreen() {
           {plural(style.colours.length, "colour", "colours")}, {plural(style.readable, "pair", "pairs")} that
           can be read.
         </h1>
-        <span role="status" className="text-[13px] text-soft">
-          {save.isPending ? "saving…" : ""}
-        </span>
-        {save.error && <Problem message={save.error.message} onDismiss={save.reset} />}
+        <SavedState outbox={outbox} />
+        {outbox.trouble && <Problem message={outbox.trouble.message} onDismiss={outbox.forgetTrouble} />}
       </div>
       <div className="mt-5 grid gap-x-12 gap-y-9 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
         <div className="grid content-start gap-y-9">
@@ -79,4 +82,11 @@ export function HouseStyleScreen() {
       </div>
     </main>
   );
+}
+
+/** The style with what the server does not have yet; colours that come or go wait, as all their pairs do. */
+function withUnsaved(style: HouseStyle, waiting: Fields[]): HouseStyle {
+  const fields: Fields = Object.assign({}, ...waiting);
+  const { colours = style.colours, ...others } = fields;
+  return { ...style, ...others, colours: colours.length === style.colours.length ? colours : style.colours };
 }
