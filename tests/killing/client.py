@@ -77,6 +77,13 @@ class Client:
         wall = self.call("GET", self.at("wall")).body
         return [proof for shelf in wall["shelves"] for proof in shelf["placements"]]
 
+    def artwork(self) -> list[dict[str, Any]]:
+        """All artwork; the list comes a page at a time."""
+        found: list[dict[str, Any]] = []
+        while page := self.call("GET", self.at(f"artwork?count=200&start={len(found)}")).body:
+            found += page
+        return found
+
     def bring_in(self) -> None:
         """A mark, a photo or a clip, for all places that it suits or for none."""
         name, data = self.random.choice(
@@ -120,7 +127,7 @@ class Client:
 
     def prepare(self) -> None:
         """A step for some artwork, sometimes a costly one."""
-        listed = self.call("GET", self.at("artwork")).body
+        listed = self.artwork()
         ready = [one for one in listed if one["state"] == "ready" and one["facts"]["kind"] != "clip"]
         if not ready:
             return

@@ -45,7 +45,7 @@ def test_nothing_is_stuck_and_nothing_lost(running: Running) -> None:
     until(60, client.sign_in)
     left = settle(client)
     assert not left, left
-    artwork = {entry["id"]: entry for entry in client.call("GET", client.at("artwork")).body}
+    artwork = {entry["id"]: entry for entry in client.artwork()}
     assert not {key: name for key, name in client.brought.items() if key not in artwork}, "brought in and gone"
     assert {artwork[key]["state"] for key in client.brought} <= {"ready"}, "ended without a reason"
     checked = running.manage("check_files")
@@ -81,7 +81,7 @@ def settle(client: Client) -> dict[str, Any]:
 
 def unfinished(client: Client) -> dict[str, Any]:
     """What waits or works, by what it is."""
-    artwork = client.call("GET", client.at("artwork")).body
+    artwork = client.artwork()
     return {
         **{one["id"]: one["state"] for one in artwork if one["state"] in ("queued", "reading") or one["targets"]},
         **{one["id"]: "preparing" for one in artwork if one["being_prepared"]},

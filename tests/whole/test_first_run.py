@@ -26,7 +26,7 @@ def test_a_first_run_killed_while_the_sample_loads_is_made_whole_by_the_next(tmp
         running.start()
         client = Client(running.port, 1)
         client.sign_in()
-        artwork = client.call("GET", client.at("artwork")).body
+        artwork = client.artwork()
         assert {one["name"] for one in artwork} >= set(PLACES), "and nothing twice"
         assert len(artwork) == len({one["name"] for one in artwork})
         assert {one["state"] for one in artwork} == {"ready"}

@@ -190,6 +190,9 @@ class Assembly:
         size = self._stated_size()
         if not widths and density and size and density.value > 1:
             widths = [round(size[0] / density.value)]
+        if density and not widths:
+            for fact in self._text.of("seen.density"):
+                self._text.give_up(fact)
         if widths:
             self.sheet["seen"] = [{"name": f"at {width} px", "width": width, **many} for width in widths]
 

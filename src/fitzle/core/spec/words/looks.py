@@ -10,7 +10,8 @@ from fitzle.core.spec.words.numbers import NUMBER, decimal, whole
 from fitzle.core.spec.words.text import Text
 
 _SHOWN = (
-    r"(?:shown|displayed|displays|appears?|appearing|seen|rendered|visible|viewed|shows up|angezeigt|dargestellt"
+    r"(?:shown|we (?:show|display) (?:it|them)|shows? (?:it|them)|displayed|displays|appears?|appearing|seen"
+    r"|rendered|visible|viewed|shows up|angezeigt|dargestellt"
     r"|erscheint|gezeigt"
     r"|zu sehen|affichée?s?|apparaît|visible|se muestra|mostrad[oa]|aparece|visto|vu|vue)"
 )

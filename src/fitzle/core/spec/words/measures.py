@@ -8,7 +8,7 @@ from fitzle.core.spec.words.around import Around, around
 from fitzle.core.spec.words.numbers import FIGURES, NUMBER, decimal, whole
 from fitzle.core.spec.words.text import Fact, Text
 
-PX = r"(?: ?(?:px|pixels?|pixel|pixeln|píxeles|pixeles|pix|pixelen)\b\.?)"
+PX = r"(?: ?(?:px|pixels?|pixel|pixeln|píxeles|pixeles|pix|pixelen)\b)"
 _WORDS_FOR_UNITS = {
     1: "bytes|byte|octets|octet|b",
     1000: "kb|kbytes|kilobytes|kilobyte|ko|kilo-octets|kilooctets|k",
@@ -49,6 +49,9 @@ _SINGLE = re.compile(rf"({NUMBER})({PX}?)(?![\w%:]|[.,]\d| ?x ?\d)")
 _RATIO = re.compile(
     rf"(?:(?:aspect )?ratio(?: of)? |seitenverhältnis |format |ratio de |proporción )?({NUMBER})(?: ?: ?"
     rf"| to )({FIGURES})(?![\w:])( ?(?:aspect ratio|ratio|seitenverhältnis|format))?"
+)
+_RATIOS_BETWEEN = re.compile(
+    rf"(?:(?:aspect )?ratios? )?(?:between |from |zwischen |entre )?{NUMBER} ?: ?{FIGURES}{_TO}{FIGURES} ?: ?{FIGURES}"
 )
 SQUARE = re.compile(r"\b(?:square[ds]?|quadratisch\w*|quadrat|carré[es]*|cuadrad[oa]s?)\b")
 _FREE = re.compile(
@@ -152,7 +155,7 @@ def _carried(text: Text, start: int) -> str:
 def _side_before(text: Text, start: int) -> str | None:
     """The side of the size just before: at least 50 px high, at most 100 px."""
     before = _just_before(text, start, _AND_OR_COMMA)
-    return before.key if before and before.key in ("size.width", "size.height") else None
+    return before.key if before and before.key in ("size.width", "size.height", "size.both") else None
 
 
 def _just_before(text: Text, start: int, joint: re.Pattern[str]) -> Fact | None:
@@ -164,11 +167,13 @@ def _just_before(text: Text, start: int, joint: re.Pattern[str]) -> Fact | None:
 def _alone(text: Text, said: Around) -> bool:
     """Whether px without a side are of a square or a circle: it says so elsewhere, and this is the one number."""
     square = SQUARE.search(text.folded) or any(cut.value[0] == "circle" for cut in text.of("cut"))
-    return bool(square) and not text.of("size") and not text.of("size.both")
+    return bool(square) and not text.of("size")
 
 
 def read_ratios(text: Text) -> None:
     """`size.aspect`."""
+    for found in list(text.find(_RATIOS_BETWEEN)):
+        text.leave(*found.span())
     for found in text.find(_RATIO):
         left, right = decimal(found[1]), decimal(found[2])
         if not left or not right or (" to " in found[0] and "ratio" not in found[0] and "format" not in found[0]):

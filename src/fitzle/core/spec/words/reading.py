@@ -17,6 +17,7 @@ from fitzle.core.spec.words.text import Fact, Text
 from fitzle.core.spec.words.vocabulary import WORD
 
 LONGEST_TEXT = 5_000
+BOUNDS = frozenset(',;.:!?()\n/|&"-')
 NO_SIZE = "There is no size in these words: say how many px, or which shape."
 _READERS = (
     measures.read_weights, measures.read_times, asked.read_fields, looks.read_cut, looks.read_seen_after_cut,
@@ -112,24 +113,21 @@ def _part_of_size(fact: Fact, inner: str) -> Any:
 
 def _left(text: Text) -> Iterator[Left]:
     """Runs of words that nobody claimed, without filling words at their ends."""
-    run: list[tuple[int, int]] = []
-    pieces = [(found[0], *found.span()) for found in WORD.finditer(text.folded)]
-    left = set(text.left)
-    for word, start, end in pieces:
-        kept_back = next((place for place in left if place[0] <= start and end <= place[1]), None)
-        claimed = not text.free(start, end) and kept_back is None
-        bound = word in ',;.:!?()\n/|&"-' and kept_back is None
-        if claimed or bound:
+    run: list[tuple[int, int, bool]] = []
+    for found in WORD.finditer(text.folded):
+        word, (start, end) = found[0], found.span()
+        kept = any(first <= start and end <= last for first, last in text.left)
+        filling = word.rstrip(".") in FILLING
+        if not kept and (word in BOUNDS or not text.free(start, end)):
             yield from _told(text, run)
             run = []
-        elif kept_back or word.rstrip(".") not in FILLING or run:
-            run.append((start, end))
+        elif kept or run or not filling:
+            run.append((start, end, filling and not kept))
     yield from _told(text, run)
 
 
-def _told(text: Text, run: list[tuple[int, int]]) -> Iterator[Left]:
-    while run and text.folded[slice(*run[-1])].rstrip(".") in FILLING:
+def _told(text: Text, run: list[tuple[int, int, bool]]) -> Iterator[Left]:
+    while run and run[-1][2]:
         run = run[:-1]
     if run:
-        start, end = run[0][0], run[-1][1]
-        yield _place(text, start, end)
+        yield _place(text, run[0][0], run[-1][1])

@@ -63,6 +63,11 @@ class Text:
         self.left.append((start, end))
         self.take(start, end)
 
+    def give_up(self, fact: Fact) -> None:
+        """Something that was understood, but that nothing can be made of here."""
+        self.facts.remove(fact)
+        self.left.append((fact.start, fact.end))
+
     def of(self, key: str) -> list[Fact]:
         """The facts with a key, as they stand in the text."""
         return sorted((fact for fact in self.facts if fact.key == key), key=lambda fact: fact.start)

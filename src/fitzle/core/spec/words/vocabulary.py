@@ -39,11 +39,14 @@ _PHRASES: dict[Sort, str] = {
         minimum of | at least | no less than | not less than | not smaller than | no smaller than | minimum
         minimal | minimally | min | min. | mini | or larger | or more | or bigger | or greater | or above
         or up | and up | and above | upwards | larger than | bigger than | more than | greater than | >= | ≥ | >
-        starting at | starts at | mindestens | mindest | wenigstens | oder mehr | oder größer | größer als
+        starting at | starts at
+        mindestens | mind. | mind | mindest | wenigstens | oder mehr | oder größer | größer als
         au moins | au minimum | ou plus | al menos | por lo menos | como mínimo | mínimo | mínima | mínimos
         minimo | minima | minimale | mindestgröße | o más | no menos de | not below | not under | smallest
     """,
     "most": """
+        nicht größer als | nicht mehr als | nicht schwerer als | nicht breiter als | nicht höher als | pas plus de
+        ne dépasse pas | ne doit pas dépasser | no mayor de | no supere | no supera | no exceda | no más grande de
         maximum of | a maximum of | at most | no more than | not more than | no larger than | not larger than
         no bigger than | not bigger than | not exceed | not exceeding | must not exceed | may not exceed
         should not exceed | cannot exceed | can't exceed | not over | not above | no greater than | maximum
@@ -93,6 +96,7 @@ _PHRASES: dict[Sort, str] = {
         kurze seite | kürzere seite | plus petit côté | lado más corto | smallest side | smallest dimension
     """,
     "glue": """
+        header | banner | logo | icon | avatar | cover | thumbnail | badge | card | sticker | kopfbild
         size | sizes | dimension | dimensions | resolution | file | files | image | images | picture | pictures
         photo | pixel | pixels | px | of | a | an | the | is | are | it | its | to | be | for | with | by
         with a | in | on | file size | weight | weighs | weighing | image size | picture size | upload | total
