@@ -1,4 +1,4 @@
-"""The command line, on the core alone: `./fitzle inspect | fit | check | render | still | cutout`.
+"""The command line, on the core alone: `./fitzle inspect | fit | check | sheet | render | still | cutout`.
 
 Heavy libraries are imported only once a command needs them.
 """
@@ -27,6 +27,7 @@ ACCEPTED, REFUSED, WRONG = 0, 1, 2  # exit codes
 LARGEST_INPUT_BYTES = 100_000_000
 DRAWING_SECONDS, DRAWING_BYTES = 8.0, 500_000_000  # for all drawing of one run, beside what is loaded
 may_be_lost = False  # whether this is the child of one that says so where a drawing ends it
+SPEC_HELP = 'the spec sheet: a JSON file, or words like "PNG 512x512 under 200 KB"'
 USUAL_SECONDS = 10.0  # as core.encode.budget has it, which is not loaded for the help alone
 
 
@@ -69,12 +70,17 @@ def _parser() -> argparse.ArgumentParser:
 
     check = commands.add_parser("check", parents=[common], help="would this file be accepted?")
     check.add_argument("file", type=Path)
-    check.add_argument("--spec", type=Path, required=True, help="the spec sheet (JSON)")
+    check.add_argument("--spec", required=True, help=SPEC_HELP)
     check.set_defaults(run=_check)
+
+    sheet = commands.add_parser("sheet", parents=[common], help="a spec sheet from what an upload page says")
+    sheet.add_argument("words", help="for example: PNG, at least 150 x 150 px, max. 1 MB")
+    sheet.add_argument("--out", type=Path, help="the file for the sheet (JSON)")
+    sheet.set_defaults(run=_sheet)
 
     render = commands.add_parser("render", parents=[common], help="make the file of a piece for a placement")
     render.add_argument("piece", type=Path)
-    render.add_argument("--spec", type=Path, required=True, help="the spec sheet (JSON)")
+    render.add_argument("--spec", required=True, help=SPEC_HELP)
     render.add_argument("--out", type=Path, required=True, help="the folder for the file")
     render.add_argument("--take", default="", help="one of the piece's alternatives")
     render.add_argument("--row", type=Path, help='values for the piece\'s fields (JSON): {"values": {"title": "…"}}')
@@ -100,7 +106,7 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _add_fit_options(fit: argparse.ArgumentParser) -> None:
-    fit.add_argument("--spec", type=Path, required=True, help="the spec sheet (JSON)")
+    fit.add_argument("--spec", required=True, help=SPEC_HELP)
     fit.add_argument("--out", type=Path, required=True, help="the folder for the file")
     fit.add_argument("--mode", choices=["fill", "whole"], help="fill the place or show all of it")
     fit.add_argument("--focus", help="the point that must show, for example 0.5,0.4")
@@ -228,9 +234,9 @@ def _fit(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
     return _deliver(piece, sheet, sheet.placement, {"artwork": artwork}, args)
 
 
-def _load_for_making(spec: Path) -> Any:
+def _load_for_making(spec: str) -> Any:
     """Loads what making a file needs, and reads the spec sheet, while the artwork is looked at."""
-    for name in ("piece.document", "spec.reading", "fit.making", "encode.jpeg"):
+    for name in ("piece.document", "fit.making", "encode.jpeg"):
         import_module(f"fitzle.core.{name}")
     return _spec_of(spec)
 
@@ -308,10 +314,42 @@ def _plain(findings: list[Any]) -> list[dict[str, Any]]:
     return [finding.model_dump(mode="json") for finding in findings]
 
 
-def _spec_of(path: Path) -> Any:
-    from fitzle.core.spec.reading import read_spec_sheet
+def _spec_of(spec: str) -> Any:
+    """A sheet from a file, or from words where there is no such file."""
+    if spec.endswith(".json") or os.path.exists(spec):
+        from fitzle.core.spec.reading import read_spec_sheet
 
-    return read_spec_sheet(_bytes_of(path), path.name)
+        path = Path(spec)
+        return read_spec_sheet(_bytes_of(path), path.name)
+    from fitzle.core.spec.words.reading import sheet_in_words
+
+    return sheet_in_words(spec)
+
+
+def _sheet(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
+    from fitzle.core.spec.words.reading import read_words
+
+    found = read_words(args.words)
+    sheet = found.sheet.model_dump(mode="json", exclude_defaults=True) if found.sheet else None
+    if sheet and args.out:
+        _written(args.out.parent, args.out.name, json.dumps(sheet, ensure_ascii=False, indent=2).encode())
+    answer = {
+        "sheet": sheet,
+        "understood": [one._asdict() for one in found.understood],
+        "not_understood": [one._asdict() for one in found.not_understood],
+        "assumed": list(found.assumed),
+        "problems": [one.message for one in found.problems],
+    }
+    return answer if args.json else _sheet_for_people(answer), ACCEPTED if sheet else WRONG
+
+
+def _sheet_for_people(answer: dict[str, Any]) -> dict[str, Any]:
+    """Each key of the sheet in its own line, then what became of the words."""
+    told = {key: value for key, value in (answer["sheet"] or {}).items() if key != "fitzle_spec"}
+    for key in ("not_understood", "assumed", "problems"):
+        if answer[key]:
+            told[key] = [one["text"] if isinstance(one, dict) else one for one in answer[key]]
+    return told
 
 
 def _read(data: bytes, name: str, **more: Any) -> Any:

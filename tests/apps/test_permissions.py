@@ -14,14 +14,15 @@ from fitzle.apps.artwork.models import Artwork
 from fitzle.apps.deliveries import actions as delivery_actions
 from fitzle.apps.jobs.tasks import take_in_artwork
 from fitzle.apps.pieces import actions as piece_actions
+from fitzle.apps.pieces import places as place_actions
 from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.core.artwork.steps.document import NOT_PREPARED
 from tests.apps.helpers import send
-from tests.make import svg
+from tests.make import sheet, svg
 
 pytestmark = pytest.mark.django_db
 NOBODY: UUID = uuid4()  # refused before anything is looked for
-MODULES = (artwork_actions, delivery_actions, piece_actions)
+MODULES = (artwork_actions, delivery_actions, piece_actions, place_actions)
 LARGER = svg('<circle cx="50" cy="25" r="24" fill="#1d3b4f"/>')
 ACTIONS: dict[str, tuple[Any, ...]] = {
     "bring_in": ("a.svg", [svg()], [], []),
@@ -49,6 +50,8 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "save_house_style": ([], "", "", ""),
     "change_piece": (NOBODY, 0, [], "moved"),
     "undo": (NOBODY,),
+    "add_place": ("Forum", sheet()),
+    "change_place": (NOBODY, place_actions.Change()),
     "redo": (NOBODY,),
 }
 

@@ -20,6 +20,7 @@ from fitzle.apps.api import (
     glyphs,
     house_style,
     pieces,
+    places,
     preparation,
     room,
     session,
@@ -45,6 +46,7 @@ api.add_router("/door", session.door)
 api.add_router("/doing", doing.router)
 for module in (
     wall,
+    places,
     artwork,
     pieces,
     fits,

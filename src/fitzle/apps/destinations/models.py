@@ -25,6 +25,7 @@ class Destination(models.Model):
 class Placement(models.Model):
     """One place that takes a file; `sheet` is its spec sheet as JSON.
 
+    One that is put away stands on no shelf and takes nothing until it is brought back; its fits are kept.
     `slug` names it in documents and on command lines for good, whatever it is called later; one in each workspace.
     """
 
@@ -33,6 +34,7 @@ class Placement(models.Model):
     slug = models.CharField(max_length=80)
     sheet = models.JSONField()
     position = models.PositiveIntegerField(default=0)
+    put_away = models.BooleanField(default=False)
 
     class Meta:
         ordering = ["position"]

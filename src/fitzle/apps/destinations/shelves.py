@@ -6,6 +6,7 @@ from collections.abc import Collection, Iterable
 from typing import TYPE_CHECKING
 from uuid import UUID
 
+from django.db.models import Prefetch, QuerySet
 from django.http import Http404
 
 from fitzle.apps.destinations.models import Destination, Placement
@@ -16,13 +17,14 @@ if TYPE_CHECKING:
 
 
 def shelves_of(workspace: Workspace) -> list[Destination]:
-    """All destinations with their placements, in order."""
-    return list(Destination.objects.filter(workspace=workspace).prefetch_related("placements"))
+    """All destinations with their placements, in order; without what is put away."""
+    standing = Prefetch("placements", Placement.objects.filter(put_away=False))
+    return list(Destination.objects.filter(workspace=workspace).prefetch_related(standing))
 
 
 def placements_of(workspace: Workspace, ids: Iterable[UUID | str] | None = None) -> list[Placement]:
     """Placements of the workspace, all or those with these ids; Http404 if one of them is not there."""
-    found = Placement.objects.filter(destination__workspace=workspace).select_related("destination")
+    found = placements_anywhere(workspace).filter(put_away=False)
     if ids is None:
         return list(found.order_by("destination__position", "position"))
     wanted = {str(entry) for entry in ids}
@@ -30,6 +32,19 @@ def placements_of(workspace: Workspace, ids: Iterable[UUID | str] | None = None)
     if len(chosen) != len(wanted):
         raise Http404("There is no such placement.")
     return chosen
+
+
+def placements_anywhere(workspace: Workspace) -> QuerySet[Placement]:
+    """All placements, also those that are put away."""
+    return Placement.objects.filter(destination__workspace=workspace).select_related("destination")
+
+
+def placement_of(workspace: Workspace, placement: UUID) -> Placement:
+    """One placement, put away or not; Http404 where it is not there."""
+    found = placements_anywhere(workspace).filter(pk=placement).first()
+    if found is None:
+        raise Http404("There is no such placement.")
+    return found
 
 
 def slugs_of(workspace: Workspace) -> set[str]:
@@ -41,13 +56,35 @@ def add_destination(workspace: Workspace, name: str, sheets: Iterable[SpecSheet]
     """A new shelf at the end, with a placement for each spec sheet; each gets a slug that the workspace has not yet."""
     position = Destination.objects.filter(workspace=workspace).count()
     destination = Destination.objects.create(workspace=workspace, name=name, position=position)
-    taken = slugs_of(workspace)
-    for place, sheet in enumerate(sheets):
-        slug = free_slug(sheet.slug or placement_slug(sheet.destination or name, sheet.name), taken)
-        taken.add(slug)
-        data = sheet.model_dump(mode="json", exclude={"slug"})
-        Placement.objects.create(destination=destination, slug=slug, sheet=data, position=place)
+    for sheet in sheets:
+        add_placement(destination, sheet)
     return destination
+
+
+def shelf_named(workspace: Workspace, name: str) -> Destination:
+    """The destination with this name, in whatever case; made at the end where the workspace has none."""
+    found = Destination.objects.filter(workspace=workspace, name__iexact=name.strip()).first()
+    return found or add_destination(workspace, name.strip(), [])
+
+
+def save_placement(placement: Placement, sheet: SpecSheet, *, put_away: bool) -> Placement:
+    """Another sheet, and whether it is put away; the slug stays."""
+    locked = Placement.objects.select_for_update().select_related("destination").get(pk=placement.pk)
+    sheet = sheet.model_copy(update={"destination": locked.destination.name})
+    locked.sheet, locked.put_away = sheet.model_dump(mode="json", exclude={"slug"}), put_away
+    locked.save(update_fields=["sheet", "put_away"])
+    return locked
+
+
+def add_placement(destination: Destination, sheet: SpecSheet) -> Placement:
+    """A new placement at the end of a shelf, with a slug that the workspace has not yet."""
+    slug = sheet.slug or placement_slug(sheet.destination or destination.name, sheet.name)
+    return Placement.objects.create(
+        destination=destination,
+        slug=free_slug(slug, slugs_of(destination.workspace)),
+        sheet=sheet.model_dump(mode="json", exclude={"slug"}),
+        position=destination.placements.count(),
+    )
 
 
 def free_slug(wanted: str, taken: Collection[str]) -> str:

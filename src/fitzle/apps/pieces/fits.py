@@ -36,8 +36,8 @@ def fit_of(workspace: Workspace, fit_id: UUID | str) -> Fit:
 
 
 def fits_on_wall(workspace: Workspace) -> list[Fit]:
-    """For each filled placement the fit that is chosen, in the order of the shelves."""
-    return list(_many(workspace).filter(chosen=True, row=""))
+    """For each filled placement that stands on a shelf the fit that is chosen, in the order of the shelves."""
+    return list(_many(workspace).filter(chosen=True, row="", placement__put_away=False))
 
 
 def fits_of_piece(piece: Piece) -> list[Fit]:

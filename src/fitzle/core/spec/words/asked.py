@@ -10,7 +10,7 @@ from fitzle.core.spec.words.text import Text
 _SPELLINGS = {
     r"(?:animated|moving|animierte?[sr]?|animé[es]*|animad[oa]s?) png|apngs?|a-png": "apng",
     r"(?:animated |moving |animierte?[sr]? )?lottie(?: json| files?| animations?)?": "lottie",
-    r"pngs?(?:[- ]?(?:8|24|32))?|portable network graphics": "png",
+    r"pngs?(?:[- ]?(?:8|24|32)(?! ?(?:x|px|by|pixel)|\d))?|portable network graphics": "png",
     r"jpe?gs?|jpe|jfif": "jpeg",
     r"web-?p": "webp",
     r"avifs?": "avif",

@@ -56,6 +56,7 @@ _ALPHA = re.compile(
     rf"|erforderlich|nötig|obligatoire|obligatorio|please))?"
 )
 _AT_A_SIZE = re.compile(rf" ?(?:of |at |only |just |mit |von |à |de |a )+({NUMBER}){PX}(?: (?:wide|across|breit))?")
+_SEEN_HIGH = re.compile(rf"{_SHOWN}{_AT} {NUMBER}{PX}? (?:high|tall|in height|hoch|de haut|de alto)\b")
 _MUST = re.compile(r"must|should|has to|needs to|required|needed|only|erforderlich|nötig|obligat")
 _CIRCLE = re.compile(
     r"(?:(?:shown|displayed|cropped|cut|appears?|masked|seen|clipped|zugeschnitten|angezeigt|affichée?|recadrée?"
@@ -77,6 +78,8 @@ _VEIL = re.compile(
     rf"|tint|darken\w*|dimmed|dims|lightened|abgedunkelt|assombri\w*|oscurecid[oa])"
     rf"(?: (?:over it|over the picture|on top|the picture|it))?(?: ?\(?(?:of|by|at|with|um|de|con|un"
     rf"|:)* ?)({NUMBER}) ?(?:%|percent|prozent)(?: (dark|black|white))?(?: (?:veil|overlay|black|white))?\)?"
+    rf"|(?P<before>{NUMBER}) ?(?:%|percent|prozent) (?:(?:dark|black|white|light)\w* )?(?:darken\w*|darker|veil"
+    rf"|overlay|shade|tint|dimmed|lightened|abgedunkelt)"
 )
 _HEX = r"#(?:[0-9a-f]{6}|[0-9a-f]{3})(?![0-9a-z])"
 _COLOUR = rf"(?:(?:{'|'.join(sorted(COLOURS, key=len, reverse=True))})\b|{_HEX})"
@@ -97,6 +100,12 @@ _PAGE_COLOUR = re.compile(
     rf"|=)? ?({_COLOUR}(?:(?: ?, ?| and | und ){_COLOUR})*)"
 )
 _EACH_COLOUR = re.compile(_COLOUR)
+
+
+def keep_seen_heights(text: Text) -> None:
+    """A height at which it is seen has no key: the sheet has widths, and neither follows from the other."""
+    for found in list(text.find(_SEEN_HIGH)):
+        text.leave(*found.span())
 
 
 def read_seen(text: Text) -> None:
@@ -135,7 +144,7 @@ def read_veil(text: Text) -> None:
     """`veil`: how much the destination darkens or lightens the whole picture."""
     for found in text.find(_VEIL):
         light = "white" in found[0] or "light" in found[0]
-        opacity = decimal(found[2]) / 100
+        opacity = decimal(found[2] or found["before"]) / 100
         if 0 < opacity <= 1:
             text.claim(*found.span(), "veil", ("#ffffff" if light else "#000000", opacity))
 

@@ -19,13 +19,38 @@ from fitzle.core.spec.words.vocabulary import WORD
 LONGEST_TEXT = 5_000
 BOUNDS = frozenset(',;.:!?()\n/|&"-')
 NO_SIZE = "There is no size in these words: say how many px, or which shape."
+# The most telling first: whoever claims letters keeps the readers after it from misreading them.
 _READERS = (
-    measures.read_weights, measures.read_times, asked.read_fields, looks.read_cut, looks.read_seen_after_cut,
+    measures.read_weights,
+    measures.read_times,
+    asked.read_fields,
+    looks.read_cut,
+    looks.read_seen_after_cut,
     looks.read_veil,
-    measures.keep_from_others, asked.read_count, looks.read_seen, measures.read_pairs, measures.read_sides,
-    measures.read_ratios, looks.read_density, asked.read_not_formats, looks.read_transparency, asked.read_motion_first,
-    asked.read_formats, asked.read_motion, looks.read_grounds, asked.read_name,
-)  # fmt: skip
+    measures.keep_from_others,
+    asked.read_count,
+    looks.keep_seen_heights,
+    looks.read_seen,
+    measures.read_pairs,
+    measures.read_sides,
+    measures.read_ratios,
+    looks.read_density,
+    asked.read_not_formats,
+    looks.read_transparency,
+    asked.read_motion_first,
+    asked.read_formats,
+    asked.read_motion,
+    looks.read_grounds,
+    asked.read_name,
+)
+
+
+def sheet_in_words(words: str) -> SpecSheet:
+    """The sheet alone; raises ValueOutOfRange where the words have no size or contradict each other."""
+    found = read_words(words)
+    if found.sheet is None:
+        raise ValueOutOfRange("these words are no place yet", advice=" ".join(one.message for one in found.problems))
+    return found.sheet
 
 
 def read_words(words: str) -> Reading:
@@ -56,7 +81,7 @@ def _sheet(text: Text) -> tuple[SpecSheet | None, tuple[Problem, ...], tuple[str
             return None, (Problem(NO_SIZE, ()),), tuple(assembly.assumed)
         sheet = validated(SpecSheet, {"fitzle_spec": 1, **data}, subject="the words", noun="spec sheet")
     except Cannot as error:
-        places = tuple(_place(text, fact.start, fact.end) for fact in error.facts)
+        places = tuple(dict.fromkeys(_place(text, fact.start, fact.end) for fact in error.facts))
         return None, (Problem(_said(error, places), places),), tuple(assembly.assumed)
     except DocumentError as error:
         return None, (Problem(error.message, ()),), tuple(assembly.assumed)

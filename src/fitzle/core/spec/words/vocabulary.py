@@ -30,9 +30,11 @@ _PHRASES: dict[Sort, str] = {
         or taller | or higher | taller than | higher than | oder höher | mindesthöhe | o más alto
     """,
     "most width": """
+        no wider than | not wider than | nicht breiter als
         or narrower | narrower than | oder schmaler | maximalbreite | höchstbreite
     """,
     "most height": """
+        no taller than | no higher than | not higher than | not taller than | nicht höher als
         or shorter | shorter than | oder niedriger | maximalhöhe | höchsthöhe
     """,
     "least": """
@@ -45,7 +47,7 @@ _PHRASES: dict[Sort, str] = {
         minimo | minima | minimale | mindestgröße | o más | no menos de | not below | not under | smallest
     """,
     "most": """
-        nicht größer als | nicht mehr als | nicht schwerer als | nicht breiter als | nicht höher als | pas plus de
+        nicht größer als | nicht mehr als | nicht schwerer als | pas plus de
         ne dépasse pas | ne doit pas dépasser | no mayor de | no supere | no supera | no exceda | no más grande de
         maximum of | a maximum of | at most | no more than | not more than | no larger than | not larger than
         no bigger than | not bigger than | not exceed | not exceeding | must not exceed | may not exceed
@@ -59,7 +61,7 @@ _PHRASES: dict[Sort, str] = {
         not heavier than | no heavier than | limite | límite | inférieur à | inférieure à | does not exceed
     """,
     "exact": """
-        exactly | exact | precisely | fixed | always | must be | has to be | have to be | genau | exakt
+        exactly | exact | precisely | fixed | always | genau | exakt
         exactement | exactamente | = | needs to be | fest | needs to measure | fix
     """,
     "recommended": """
@@ -96,6 +98,7 @@ _PHRASES: dict[Sort, str] = {
         kurze seite | kürzere seite | plus petit côté | lado más corto | smallest side | smallest dimension
     """,
     "glue": """
+        may | can | could | must be | has to be | have to be | kann | darf | peut | puede | debe
         header | banner | logo | icon | avatar | cover | thumbnail | badge | card | sticker | kopfbild
         size | sizes | dimension | dimensions | resolution | file | files | image | images | picture | pictures
         photo | pixel | pixels | px | of | a | an | the | is | are | it | its | to | be | for | with | by

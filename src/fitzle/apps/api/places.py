@@ -1,0 +1,216 @@
+"""Places: said in words, added, changed, put away."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Annotated, Any
+from uuid import UUID
+
+from django.http import HttpRequest
+from ninja import Path, Router, Schema, Status
+from pydantic import Field
+
+from fitzle.apps.accounts.access import access_to, workspace_to_see
+from fitzle.apps.api.schemas import Message
+from fitzle.apps.api.views import mask_path
+from fitzle.apps.destinations.shelves import placement_of, placements_anywhere
+from fitzle.apps.pieces import places
+from fitzle.core.preflight.demand_words import format_words, size_words
+from fitzle.core.spec.sentences import drawn, sentences
+from fitzle.core.spec.sheet import CoveredZone, SpecSheet, Veil, Viewing, Window
+from fitzle.core.spec.words.reading import LONGEST_TEXT, read_words
+
+if TYPE_CHECKING:
+    from fitzle.apps.destinations.models import Placement
+    from fitzle.core.units import Size
+
+router = Router(tags=["places"])
+Name = Annotated[str, Field(max_length=120, pattern=r"\S")]
+
+
+class SizeOut(Schema):
+    """Width and height in px."""
+
+    width: int
+    height: int
+
+
+class SentenceOut(Schema):
+    """What one key of the sheet says, for people."""
+
+    key: str
+    text: str
+
+
+class SheetOut(Schema):
+    """A sheet as it is shown: in sentences, and as a drawing to scale; `cut` is an SVG path in fractions."""
+
+    sheet: SpecSheet
+    name: str
+    short: str
+    sentences: list[SentenceOut]
+    size: SizeOut
+    least: SizeOut | None
+    most: SizeOut | None
+    cut: str | None
+    covered: list[CoveredZone]
+    windows: list[Window]
+    veil: Veil | None
+    seen: list[Viewing]
+    grounds: list[str]
+
+
+class UnderstoodOut(Schema):
+    """Letters of the words, and the key of the sheet that they became."""
+
+    text: str
+    start: int
+    end: int
+    key: str
+
+
+class LeftOut(Schema):
+    """Letters of the words of which nothing was made."""
+
+    text: str
+    start: int
+    end: int
+
+
+class ProblemOut(Schema):
+    """What cannot hold, and the letters that say so."""
+
+    message: str
+    places: list[LeftOut]
+
+
+class Words(Schema):
+    """What an upload page says of a place."""
+
+    words: Annotated[str, Field(max_length=LONGEST_TEXT)]
+
+
+class ReadOut(Schema):
+    """What words became; no sheet where they have no size or contradict each other."""
+
+    sheet: SheetOut | None
+    understood: list[UnderstoodOut]
+    not_understood: list[LeftOut]
+    problems: list[ProblemOut]
+    assumed: list[str]
+
+
+class NewPlace(Schema):
+    """A sheet that somebody has looked at, its name, and the destination that it belongs to, by name."""
+
+    destination: Name
+    name: Name
+    sheet: SpecSheet
+
+
+class PlaceChange(Schema):
+    """What changes of a place; null leaves a thing as it is."""
+
+    name: Name | None = None
+    sheet: SpecSheet | None = None
+    put_away: bool | None = None
+
+
+class PlaceOut(Schema):
+    """A place with its sheet."""
+
+    id: UUID
+    slug: str
+    destination: str
+    put_away: bool
+    shown: SheetOut
+
+
+class PutAwayOut(Schema):
+    """A place that is put away."""
+
+    id: UUID
+    name: str
+    destination: str
+
+
+@router.post("/places/read", response=ReadOut)
+def read_place(request: HttpRequest, workspace: Path[str], given: Words) -> ReadOut:
+    """What words say of a place; nothing is kept."""
+    workspace_to_see(request.user, workspace)
+    found = read_words(given.words)
+    return ReadOut(
+        sheet=_shown(found.sheet) if found.sheet else None,
+        understood=[
+            UnderstoodOut(text=one.text, start=one.start, end=one.end, key=one.key) for one in found.understood
+        ],
+        not_understood=[LeftOut(**one._asdict()) for one in found.not_understood],
+        problems=[
+            ProblemOut(message=one.message, places=[LeftOut(**place._asdict()) for place in one.places])
+            for one in found.problems
+        ],
+        assumed=list(found.assumed),
+    )
+
+
+@router.get("/places/put-away", response=list[PutAwayOut])
+def list_put_away(request: HttpRequest, workspace: Path[str]) -> list[PutAwayOut]:
+    """Places that are put away, by destination."""
+    found = placements_anywhere(workspace_to_see(request.user, workspace)).filter(put_away=True)
+    return [
+        PutAwayOut(id=one.pk, name=str(one.sheet.get("name", "")), destination=one.destination.name)
+        for one in found.order_by("destination__position", "position")
+    ]
+
+
+@router.post("/places", response={201: PlaceOut, 422: Message})
+def add_place(request: HttpRequest, workspace: Path[str], given: NewPlace) -> Status[Any]:
+    """A new place, at the end of its destination's shelf."""
+    sheet = given.sheet.model_copy(update={"name": given.name.strip()})
+    found = places.add_place(access_to(request.user, workspace), given.destination, sheet)
+    return Status(201, _view(found))
+
+
+@router.get("/places/{uuid:placement}", response=PlaceOut)
+def read_one(request: HttpRequest, workspace: Path[str], placement: UUID) -> PlaceOut:
+    """One place, also one that is put away."""
+    return _view(placement_of(workspace_to_see(request.user, workspace), placement))
+
+
+@router.patch("/places/{uuid:placement}", response={200: PlaceOut, 422: Message})
+def change_place(request: HttpRequest, workspace: Path[str], placement: UUID, given: PlaceChange) -> PlaceOut:
+    """Another name or sheet; put away or brought back."""
+    change = places.Change(given.sheet, given.name, given.put_away)
+    return _view(places.change_place(access_to(request.user, workspace), placement, change))
+
+
+def _view(placement: Placement) -> PlaceOut:
+    return PlaceOut(
+        id=placement.pk,
+        slug=placement.slug,
+        destination=placement.destination.name,
+        put_away=placement.put_away,
+        shown=_shown(placement.spec),
+    )
+
+
+def _shown(sheet: SpecSheet) -> SheetOut:
+    sizes = drawn(sheet)
+    return SheetOut(
+        sheet=sheet,
+        name=sheet.name,
+        short=f"{size_words(sheet)}, {format_words(sheet)}",
+        sentences=[SentenceOut(key=one.key, text=one.text) for one in sentences(sheet)],
+        size=_size(sizes.size),
+        least=_size(sizes.least) if sizes.least else None,
+        most=_size(sizes.most) if sizes.most else None,
+        cut=mask_path(sheet, sizes.size),
+        covered=list(sheet.covered),
+        windows=list(sheet.windows),
+        veil=sheet.veil,
+        seen=list(sheet.seen),
+        grounds=list(sheet.grounds),
+    )
+
+
+def _size(size: Size) -> SizeOut:
+    return SizeOut(width=size.width, height=size.height)

@@ -1,0 +1,46 @@
+"""Where things go: new places, other sheets, places that are put away and brought back."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, NamedTuple
+from uuid import UUID
+
+from fitzle.apps.accounts.access import Access, Capability, action
+from fitzle.apps.destinations.shelves import add_placement, placement_of, save_placement, shelf_named, slugs_of
+from fitzle.apps.jobs.queue import make_later
+from fitzle.apps.pieces.models import Fit
+from fitzle.core.errors import ValueOutOfRange
+from fitzle.core.spec.sheet import SpecSheet
+
+if TYPE_CHECKING:
+    from fitzle.apps.destinations.models import Placement
+
+MOST_PLACES = 1000  # in a workspace
+
+
+class Change(NamedTuple):
+    """What changes of a place; None leaves a thing as it is."""
+
+    sheet: SpecSheet | None = None
+    name: str | None = None
+    put_away: bool | None = None
+
+
+@action(Capability.CHANGE)
+def add_place(access: Access, destination: str, sheet: SpecSheet) -> Placement:
+    """A new place at the destination of this name, which is made where the workspace has none."""
+    if len(slugs_of(access.workspace)) >= MOST_PLACES:
+        raise ValueOutOfRange("this workspace is full of places", expected=f"at most {MOST_PLACES}")
+    shelf = shelf_named(access.workspace, destination)
+    return add_placement(shelf, sheet.model_copy(update={"destination": shelf.name, "slug": None}))
+
+
+@action(Capability.CHANGE)
+def change_place(access: Access, placement: UUID, change: Change) -> Placement:
+    """Another sheet or name, or put away and back; what stands there is judged and made anew where that matters."""
+    found = placement_of(access.workspace, placement)
+    sheet = change.sheet or found.spec
+    sheet = sheet.model_copy(update={"name": (change.name or "").strip() or sheet.name})
+    saved = save_placement(found, sheet, put_away=found.put_away if change.put_away is None else change.put_away)
+    make_later(Fit.objects.filter(placement=saved).values_list("pk", flat=True))
+    return saved

@@ -1,0 +1,127 @@
+"""Places over HTTP: read from words, added, changed, put away and brought back."""
+
+from typing import Any
+
+import pytest
+from django.test import Client
+
+from fitzle.apps.pieces.models import Rendition
+from tests.apps.helpers import send, upload, wall_proofs
+from tests.make import svg
+
+pytestmark = pytest.mark.django_db
+PLACES = "workspaces/juno/places"
+WORDS = "Square PNG with transparent background, at least 150 x 150 px, max. 1 MB, splendid"
+
+
+def read(client: Any, words: str) -> Any:
+    answer = send(client, "post", f"{PLACES}/read", {"words": words})
+    assert answer.status_code == 200, answer.content
+    return answer.json()
+
+
+def added(client: Any, words: str, name: str = "Badge", destination: str = "Riders' forum") -> Any:
+    sheet = read(client, words)["sheet"]["sheet"]
+    answer = send(client, "post", PLACES, {"destination": destination, "name": name, "sheet": sheet})
+    assert answer.status_code == 201, answer.content
+    return answer.json()
+
+
+def test_words_are_read_and_nothing_is_kept(signed_in: Any) -> None:
+    found = read(signed_in, WORDS)
+    assert [WORDS[one["start"] : one["end"]] for one in found["not_understood"]] == ["splendid"]
+    assert {one["key"] for one in found["understood"]} == {"size", "formats", "transparency", "max_bytes"}
+    assert found["assumed"] == ["name"]
+    shown = found["sheet"]
+    assert next(one["text"] for one in shown["sentences"] if one["key"] == "size") == "Square, 1:1."
+    assert (shown["size"], shown["least"]) == ({"width": 1024, "height": 1024}, {"width": 150, "height": 150})
+    assert wall_proofs(signed_in, "juno") == {}
+
+
+def test_what_cannot_hold_is_told_with_its_places(signed_in: Any) -> None:
+    found = read(signed_in, "Square PNG of 1280 x 720 px")
+    assert found["sheet"] is None
+    assert found["problems"][0]["message"].endswith("1280 × 720 px are not 1:1.")
+    assert [one["text"] for one in found["problems"][0]["places"]] == ["1280 x 720 px", "Square"]
+
+
+def test_a_place_said_in_words_takes_a_mark(signed_in: Any, run: Any) -> None:
+    place = added(signed_in, WORDS)
+    assert (place["destination"], place["slug"], place["shown"]["name"]) == (
+        "Riders' forum",
+        "riders-forum-badge",
+        "Badge",
+    )
+    upload(signed_in, "juno", "mark.svg", svg(), place["id"], run)
+    proof = wall_proofs(signed_in, "juno")["Badge"]
+    assert (proof["id"], proof["state"]) == (place["id"], "fits")
+
+
+def test_places_of_one_destination_share_its_shelf_and_no_slug(signed_in: Any) -> None:
+    first, second = (added(signed_in, "9 x 9 px", destination=name) for name in ("Forum", " forum "))
+    assert [one["slug"] for one in (first, second)] == ["forum-badge", "forum-badge-2"]
+    wall = signed_in.get("/api/workspaces/juno/wall").json()
+    assert [(shelf["name"], len(shelf["placements"])) for shelf in wall["shelves"]] == [("Forum", 2)]
+
+
+def change(client: Any, place: Any, run: Any, **more: Any) -> Any:
+    with run(execute=True):
+        answer = send(client, "patch", f"{PLACES}/{place['id']}", more)
+    assert answer.status_code == 200, answer.content
+    return answer.json()
+
+
+def test_another_sheet_judges_what_stands_there_anew(signed_in: Any, run: Any) -> None:
+    place = added(signed_in, WORDS)
+    upload(signed_in, "juno", "mark.svg", svg(), place["id"], run)
+    sheet = read(signed_in, "PNG, 64 x 64 px, at most 40 bytes")["sheet"]["sheet"]
+    changed = change(signed_in, place, run, sheet=sheet, name="Tiny badge")
+    assert (changed["slug"], changed["shown"]["name"]) == (place["slug"], "Tiny badge")
+    assert wall_proofs(signed_in, "juno")["Tiny badge"]["state"] == "refused"
+
+
+def test_another_name_makes_no_file_anew(signed_in: Any, run: Any) -> None:
+    place = added(signed_in, WORDS)
+    upload(signed_in, "juno", "mark.svg", svg(), place["id"], run)
+    before = list(Rendition.objects.values_list("pk", "made_at"))
+    change(signed_in, place, run, name="Medal")
+    assert list(Rendition.objects.values_list("pk", "made_at")) == before
+    assert wall_proofs(signed_in, "juno")["Medal"]["state"] == "fits"
+
+
+def test_a_place_that_is_put_away_takes_nothing_and_comes_back_as_it_was(signed_in: Any, run: Any) -> None:
+    place = added(signed_in, WORDS)
+    upload(signed_in, "juno", "mark.svg", svg(), place["id"], run)
+    fit = wall_proofs(signed_in, "juno")["Badge"]["fit"]
+    assert change(signed_in, place, run, put_away=True)["put_away"]
+    assert wall_proofs(signed_in, "juno") == {}
+    away = signed_in.get(f"/api/{PLACES}/put-away").json()
+    assert [(one["id"], one["name"], one["destination"]) for one in away] == [(place["id"], "Badge", "Riders' forum")]
+    assert send(signed_in, "post", "workspaces/juno/deliveries", {}).status_code == 422
+    refused = send(signed_in, "post", f"workspaces/juno/placements/{place['id']}/pieces", {"starting_point": 0})
+    assert refused.status_code == 404
+    change(signed_in, place, run, put_away=False)
+    assert wall_proofs(signed_in, "juno")["Badge"]["fit"] == fit
+
+
+@pytest.mark.parametrize(
+    "more",
+    [{"destination": "  "}, {"name": ""}, {"destination": "x" * 121}, {"sheet": {"fitzle_spec": 1}}, {"sheet": None}],
+)
+def test_what_is_no_place_is_refused(signed_in: Any, more: dict[str, Any]) -> None:
+    good = {"destination": "Forum", "name": "Badge", "sheet": read(signed_in, "9 x 9 px")["sheet"]["sheet"]}
+    answer = send(signed_in, "post", PLACES, {**good, **more})
+    assert answer.status_code == 422 and answer.json()["message"]
+    assert wall_proofs(signed_in, "juno") == {}
+
+
+def test_nobody_sees_or_changes_places_of_others(signed_in: Any, make_person: Any) -> None:
+    place = added(signed_in, WORDS)
+    mallory, _ = make_person("mallory")
+    stranger = Client()
+    stranger.force_login(mallory, "django.contrib.auth.backends.ModelBackend")
+    for workspace in ("juno", "mallory"):
+        path = f"workspaces/{workspace}/places/{place['id']}"
+        assert stranger.get(f"/api/{path}").status_code == 404
+        assert send(stranger, "patch", path, {"name": "Mine"}).status_code == 404
+    assert signed_in.get(f"/api/{PLACES}/{place['id']}").json()["shown"]["name"] == "Badge"
