@@ -110,6 +110,10 @@ def test_what_starts_again_is_said_in_words(running: Running) -> None:
     for pid in [pid for pid, line in running.processes().items() if "fitzle.config.wsgi" in line]:
         os.kill(pid, signal.SIGKILL)
     connection = http.client.HTTPConnection("127.0.0.1", running.port, timeout=20)
+    connection.request("GET", "/")
+    page = connection.getresponse()
+    assert page.status == 200 or (page.status == 503 and "looks again by itself" in page.read().decode())
+    connection.close()
     connection.request("GET", "/api/session")
     answer = connection.getresponse()
     assert answer.status in (200, 401) or "just starting again" in json.loads(answer.read())["message"]

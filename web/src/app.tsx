@@ -9,6 +9,8 @@ import { BenchScreen } from "./features/bench/BenchScreen";
 import { DeliveriesScreen } from "./features/deliveries/DeliveriesScreen";
 import { DoingScreen } from "./features/doing/DoingScreen";
 import { HouseStyleScreen } from "./features/house/HouseStyleScreen";
+import { NewPlaceScreen } from "./features/places/NewPlaceScreen";
+import { PlaceScreen } from "./features/places/PlaceScreen";
 import { PreparationScreen } from "./features/preparation/PreparationScreen";
 import { SignInAgain } from "./features/session/SignInAgain";
 import { SignInScreen } from "./features/session/SignInScreen";
@@ -45,6 +47,8 @@ function Screens({ first }: { first: string | undefined }) {
         <Route path="artwork/:artwork/stills" element={<StillsScreen key={location.pathname} />} />
         <Route path="artwork/:artwork/preparation" element={<PreparationScreen key={location.pathname} />} />
         <Route path="house" element={<HouseStyleScreen />} />
+        <Route path="places/new" element={<NewPlaceScreen />} />
+        <Route path="places/:place" element={<PlaceScreen key={location.pathname} />} />
         <Route path="deliveries" element={<DeliveriesScreen />} />
         <Route path="doing" element={<DoingScreen />} />
         <Route path="*" element={<Trouble error={new Error("There is no such page.")} />} />

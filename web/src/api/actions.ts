@@ -248,3 +248,14 @@ export function save(address: string): void {
   link.click();
   link.remove();
 }
+
+export const addPlace = (workspace: string, body: Schemas["NewPlace"]) =>
+  answerOf(client.POST("/api/workspaces/{workspace}/places", { params: { path: { workspace } }, body }));
+
+export const changePlace = (workspace: string, placement: string, body: Schemas["PlaceChange"]) =>
+  answerOf(
+    client.PATCH("/api/workspaces/{workspace}/places/{placement}", {
+      params: { path: { workspace, placement } },
+      body,
+    }),
+  );

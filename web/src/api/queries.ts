@@ -290,3 +290,38 @@ export const frameUrl = (workspace: string, artwork: string, at: number, width: 
 
 export const clipUrl = (workspace: string, artwork: string) =>
   `/api/workspaces/${workspace}/artwork/${artwork}/clip`;
+
+/** What words say of a place; nothing is kept. */
+export const placeReadingQuery = (workspace: string, words: string) =>
+  queryOptions({
+    queryKey: [workspace, "place-words", words],
+    queryFn: () =>
+      answerOf(
+        client.POST("/api/workspaces/{workspace}/places/read", {
+          params: { path: { workspace } },
+          body: { words },
+        }),
+      ),
+    placeholderData: (before) => before,
+    staleTime: Infinity,
+  });
+
+export const placeQuery = (workspace: string, placement: string) =>
+  queryOptions({
+    queryKey: [workspace, "place", placement],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/places/{placement}", {
+          params: { path: { workspace, placement } },
+        }),
+      ),
+  });
+
+export const putAwayPlacesQuery = (workspace: string) =>
+  queryOptions({
+    queryKey: [workspace, "places-put-away"],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/places/put-away", { params: { path: { workspace } } }),
+      ),
+  });

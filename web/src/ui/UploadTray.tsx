@@ -137,6 +137,7 @@ function Row({ workspace, upload, ready, trouble, share, words, forget }: RowPro
 function words(upload: Upload, artwork: ArtworkOut | undefined, trouble: string | undefined): string {
   if (trouble) return "not taken";
   if (upload.sent < 1) return `sending ${Math.round(upload.sent * 100)} %`;
-  if (!artwork || artwork.state === "queued") return artwork?.message ? "waiting for room on the server" : "waiting";
+  if (!artwork || artwork.state === "queued")
+    return artwork?.message ? "waiting for room on the server" : "waiting";
   return artwork.state === "ready" ? "ready" : `reading ${artwork.progress} %`;
 }

@@ -16,7 +16,7 @@ from fitzle.apps.destinations.shelves import placement_of, placements_anywhere
 from fitzle.apps.pieces import places
 from fitzle.core.preflight.demand_words import format_words, size_words
 from fitzle.core.spec.sentences import drawn, sentences
-from fitzle.core.spec.sheet import CoveredZone, SpecSheet, Veil, Viewing, Window
+from fitzle.core.spec.sheet import CoveredZone, ShownWindow, SpecSheet, Veil, Viewing
 from fitzle.core.spec.words.reading import LONGEST_TEXT, read_words
 
 if TYPE_CHECKING:
@@ -53,7 +53,7 @@ class SheetOut(Schema):
     most: SizeOut | None
     cut: str | None
     covered: list[CoveredZone]
-    windows: list[Window]
+    windows: list[ShownWindow]
     veil: Veil | None
     seen: list[Viewing]
     grounds: list[str]

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from fitzle.core.formats import label_of
-from fitzle.core.spec.sheet import AnyMask, CoveredZone, ExactSize, RangedSize, SpecSheet, Veil
+from fitzle.core.spec.sheet import AnyMask, CoveredZone, ExactSize, RangedSize, SpecSheet, Veil, Viewing
 from fitzle.core.spec.sizing import delivered_size
 from fitzle.core.units import Size, words_for_bytes
 
@@ -33,7 +33,7 @@ def sentences(sheet: SpecSheet) -> list[Sentence]:
     return [
         *(Sentence("size", text) for text in _size(sheet.size)),
         Sentence("formats", f"{_joined([label_of(name) for name in sheet.formats], ', else ')}."),
-        *_one("max_bytes", sheet.max_bytes and f"At most {words_for_bytes(sheet.max_bytes)}."),
+        *_one("max_bytes", sheet.max_bytes and f"At most {_weight(sheet.max_bytes)}."),
         *_one("transparency", _TRANSPARENCY[sheet.transparency]),
         *(Sentence("motion", text) for text in _motion(sheet)),
         *_one("cut", _cut(sheet.mask)),
@@ -41,7 +41,7 @@ def sentences(sheet: SpecSheet) -> list[Sentence]:
         *(Sentence("covered", _covered(zone)) for zone in sheet.covered),
         *(Sentence("windows", f"{one.name} shows {_percent(one.width)} of its width, "
                               f"{_percent(one.height)} of its height.") for one in sheet.windows),
-        *(Sentence("seen", f"Seen {one.width} px wide{_on(one.density)}: {one.name}.") for one in sheet.seen),
+        *(Sentence("seen", _seen(one)) for one in sheet.seen),
         Sentence("grounds", f"Stands on {_joined(sheet.grounds, ', ', ' and ')}."),
         *_one("capacity", _capacity(sheet.capacity)),
         *(Sentence("fields", _field(one.label, one.max_length, one.required)) for one in sheet.fields),
@@ -51,13 +51,22 @@ def sentences(sheet: SpecSheet) -> list[Sentence]:
 
 def drawn(sheet: SpecSheet) -> Drawn:
     """The sizes that a drawing to scale shows."""
-    size = delivered_size(sheet, TYPICAL, vector=True)
+    size = delivered_size(sheet, _natural(sheet.size), vector=True)
     if isinstance(sheet.size, ExactSize):
         return Drawn(size, None, None)
     ratio = sheet.size.ratio or size.ratio
     least = _limit(sheet.size.min_width, sheet.size.min_height, ratio, larger=True)
     most = _limit(sheet.size.max_width, sheet.size.max_height, ratio, larger=False)
     return Drawn(size, least if least != size else None, most if most != size else None)
+
+
+def _natural(size: ExactSize | RangedSize) -> Size:
+    """Artwork of the shape that the limits have where they have one."""
+    if isinstance(size, RangedSize):
+        for width, height in ((size.max_width, size.max_height), (size.min_width, size.min_height)):
+            if width and height:
+                return Size(width, height)
+    return TYPICAL
 
 
 def _limit(width: int | None, height: int | None, ratio: float, *, larger: bool) -> Size | None:
@@ -77,6 +86,15 @@ def _veil(veil: Veil | None) -> str:
     return f"{veil.colour} at {_percent(veil.opacity)} lies over all of it." if veil else ""
 
 
+def _weight(count: int) -> str:
+    return words_for_bytes(count).replace(".0 ", " ")
+
+
+def _seen(viewing: Viewing) -> str:
+    name = "" if viewing.name == f"at {viewing.width} px" else f": {viewing.name}"
+    return f"Seen {viewing.width} px wide{_on(viewing.density)}{name}."
+
+
 def _capacity(count: int | None) -> str:
     return "" if count is None else "Takes one file." if count == 1 else f"Takes {count} files."
 
@@ -91,16 +109,22 @@ def _size(size: ExactSize | RangedSize) -> Iterator[str]:
         return
     if size.aspect:
         yield f"Shape {size.aspect}." if size.aspect != "1:1" else "Square, 1:1."
-    for side, word in (("width", "wide"), ("height", "high")):
-        least, most = getattr(size, f"min_{side}"), getattr(size, f"max_{side}")
-        if least and least == most:
-            yield f"Exactly {least} px {word}."
-        elif least and most:
-            yield f"Between {least} and {most} px {word}."
-        elif least or most:
-            yield f"{'At least' if least else 'At most'} {least or most} px {word}."
+    both = (size.min_width, size.min_height), (size.max_width, size.max_height)
+    exact = size.min_width == size.max_width or size.min_height == size.max_height
+    if not exact and all(bool(width) == bool(height) for width, height in both):
+        yield from (f"{word} {w} × {h} px." for word, (w, h) in zip(("At least", "At most"), both, strict=True) if w)
+    else:
+        yield from _side(size.min_width, size.max_width, "wide")
+        yield from _side(size.min_height, size.max_height, "high")
     if size.recommended:
         yield f"Best at {size.recommended.width} × {size.recommended.height} px."
+
+
+def _side(least: int | None, most: int | None, word: str) -> Iterator[str]:
+    if least and most:
+        yield f"Exactly {least} px {word}." if least == most else f"Between {least} and {most} px {word}."
+    elif least or most:
+        yield f"{'At least' if least else 'At most'} {least or most} px {word}."
 
 
 def _motion(sheet: SpecSheet) -> Iterator[str]:

@@ -114,7 +114,7 @@ class CoveredZone(_Zone):
     label: Name
 
 
-class Window(_Zone):
+class ShownWindow(_Zone):
     """The part of the picture that is shown on one kind of screen."""
 
     name: Name
@@ -207,7 +207,7 @@ class SpecSheet(Frozen):
     covered: tuple[CoveredZone, ...] = ()
     veil: Veil | None = None
     mask: AnyMask | None = Field(default=None, alias="cut")
-    windows: tuple[Window, ...] = ()
+    windows: tuple[ShownWindow, ...] = ()
     seen: tuple[Viewing, ...] = ()
     grounds: tuple[HexColour, ...] = ("#ffffff",)
     naming: Annotated[str, Field(min_length=1, max_length=200), AfterValidator(checked_rule)] = USUAL_RULE

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { useState } from "react";
+import { Link } from "react-router";
 
 import { placeArtwork, takeAway } from "../../api/actions";
 import { artworkQuery, artworkUrl, startingPointsQuery, isChoosable } from "../../api/queries";
@@ -114,6 +115,14 @@ function Choices({ workspace, targets, fit, close }: ChoicesProps) {
           <Button look="quiet" onClick={() => empty.mutate()}>
             Empty it
           </Button>
+        )}
+        {only && (
+          <Link
+            to={`/w/${workspace}/places/${only}`}
+            className="ml-auto inline-flex min-h-8 items-center text-[13px] font-semibold text-measure hover:underline"
+          >
+            Its sheet
+          </Link>
         )}
         {trouble && <Problem message={trouble.message} />}
       </div>

@@ -30,13 +30,12 @@ export function Proof({ proof, workspace, tall }: { proof: WallProof; workspace:
           <Dimension width={proof.drawn_width} />
         </div>
         <div className="mt-1.5 text-[13px] leading-[18px] font-semibold">
-          {proof.fit ? (
-            <Link to={`/w/${workspace}/fits/${proof.fit}`} className="hover:underline">
-              {proof.name}
-            </Link>
-          ) : (
-            proof.name
-          )}
+          <Link
+            to={`/w/${workspace}/${proof.fit ? `fits/${proof.fit}` : `places/${proof.id}`}`}
+            className="hover:underline"
+          >
+            {proof.name}
+          </Link>
         </div>
         <div className="flex items-baseline gap-3">
           <span className="figure leading-[17px] text-measure">{proof.size}</span>

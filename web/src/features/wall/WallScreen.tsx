@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useParams } from "react-router";
+import { Link, useParams } from "react-router";
 
 import type { PlaceState, Schemas } from "../../api/client";
 import { wallQuery } from "../../api/queries";
@@ -39,7 +39,7 @@ export function WallScreen() {
             <ShelfRow key={shelf.id} shelf={shelf} workspace={workspace} tall={room.tall} />
           ))}
         </div>
-        {shelves.length === 0 && <p className="py-10 text-soft">No placement is {only} now.</p>}
+        {shelves.length === 0 && (only ? <NoneNow state={only} /> : <FirstPlace workspace={workspace} />)}
       </main>
       <footer className="mt-auto flex flex-wrap items-baseline gap-x-5 border-t border-dashed border-strong py-4 text-soft">
         <b className="font-heading text-[15px] text-ink">Drop a file anywhere</b>
@@ -50,6 +50,28 @@ export function WallScreen() {
         </span>
       </footer>
     </DropZone>
+  );
+}
+
+const NoneNow = ({ state }: { state: PlaceState }) => (
+  <p className="py-10 text-soft">No place is {state} now.</p>
+);
+
+/** The one thing that an empty wall asks. */
+function FirstPlace({ workspace }: { workspace: string }) {
+  return (
+    <section className="py-16">
+      <h2 className="text-[34px]">Where does it go?</h2>
+      <p className="mt-2 mb-5 max-w-[52ch] text-soft">
+        Say it in the words of the upload page; Fitzle draws the place to scale and fits your artwork to it.
+      </p>
+      <Link
+        to={`/w/${workspace}/places/new`}
+        className="inline-flex min-h-10 items-center rounded-[3px] border border-next bg-next px-4 font-semibold text-on-next hover:opacity-90"
+      >
+        Say where it goes
+      </Link>
+    </section>
   );
 }
 
@@ -79,7 +101,13 @@ function Summary({ wall, only, setOnly, workspace }: SummaryProps) {
           />
         ))}
       </div>
-      <div className="ml-auto">
+      <div className="ml-auto flex items-center gap-3">
+        <Link
+          to={`/w/${workspace}/places/new`}
+          className="inline-flex min-h-8 items-center rounded-[3px] border border-ink px-3 py-1 text-[13px] font-semibold hover:bg-sheet"
+        >
+          Add a place
+        </Link>
         <DeliverButton wall={wall} workspace={workspace} />
       </div>
     </div>

@@ -1,5 +1,5 @@
 import type { Room } from "../../api/queries";
-import { useWindowHeight, useWindowWidth } from "../../ui/useWindow";
+import { usePageWidth, useWindowHeight, useWindowWidth } from "../../ui/useWindow";
 
 const MARGINS_PX = 56;
 const GAP_PX = 40;
@@ -13,7 +13,7 @@ const MOST_TALL_PX = 160;
 export function useRoom(): Room {
   const window = useWindowWidth();
   const height = useWindowHeight();
-  const width = window - MARGINS_PX;
+  const width = usePageWidth() - MARGINS_PX;
   const room = window >= FOUR_COLUMNS_PX ? half(width) : width;
   const alone = window >= TWO_COLUMNS_PX ? half(room) : room;
   const tall = USUAL.tall + (height - USUAL.height) / 4;

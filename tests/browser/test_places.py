@@ -1,0 +1,77 @@
+"""Somebody says in words where it goes, fills the place, and changes its sheet."""
+
+from typing import Any
+
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.person import Person
+from tests.make import svg
+
+WORDS = "Group badge: square PNG, at least 150 x 150 px, max. 1 MB, splendid, shown in a circle at 48 px"
+
+
+def says(person: Person, words: str) -> None:
+    field = person.find("//textarea[@aria-label='What the upload page says']")
+    field.send_keys(Keys.CONTROL + "a" + Keys.NULL + words)
+
+
+def marked(person: Person, look: str) -> list[str]:
+    """The words with this line under them."""
+    found = person.driver.find_elements("xpath", f"//div[@aria-hidden]/span[contains(@class, '{look}')]")
+    return [one.text for one in found]
+
+
+def at(person: Person, destination: str) -> None:
+    person.find("//input[@list='destinations']").send_keys(destination)
+
+
+def test_a_place_is_said_in_words_looked_at_and_filled(visitor: Person) -> None:
+    visitor.sign_in()
+    visitor.link("Add a place").click()
+    says(visitor, WORDS)
+    visitor.sees("At least 150 × 150 px.")
+    visitor.sees("Not understood, and nothing made of it: “splendid”")
+    visitor.wait(lambda: marked(visitor, "border-risky") == ["splendid"], "the line under it")
+    assert marked(visitor, "border-measure")[:3] == ["Group badge", "square", "PNG"]
+    at(visitor, "Riders' forum")
+    visitor.button("Put it on the wall").click()
+    visitor.sees("Riders' forum")
+    visitor.wait(lambda: "empty" in visitor.state_of("Group badge"), "the empty place")
+    visitor.drop(visitor.proof("Group badge"), "wheel.svg", svg())
+    visitor.wait(lambda: "fits" in visitor.state_of("Group badge"), "the fit")
+    assert not visitor.complaints()
+
+
+def test_words_that_contradict_each_other_make_no_place(visitor: Person) -> None:
+    visitor.sign_in()
+    visitor.go("/w/ottermoor/places/new")
+    says(visitor, "Square JPG of 1280 x 720 px")
+    visitor.sees("“1280 x 720 px” and “Square”: 1280 × 720 px are not 1:1.")
+    visitor.wait(lambda: marked(visitor, "border-refused") == ["Square", "1280 x 720 px"], "both places")
+    assert "Put it on the wall" not in visitor.text()
+    says(visitor, "JPG of 1280 x 720 px")
+    visitor.button("Put it on the wall")
+
+
+def test_a_sheet_is_said_anew_named_and_put_away(visitor: Person) -> None:
+    visitor.sign_in()
+    visitor.link("Course card").click()  # an empty place has no bench yet
+    visitor.sees("Exactly 640 × 640 px.")
+    visitor.button("Say it anew").click()
+    says(visitor, "Square WebP, at least 300 x 300 px, 90 KB")
+    visitor.button("Use this sheet").click()
+    visitor.sees("At most 90 KB.")
+    name: Any = visitor.field("Name of the place")
+    name.send_keys(Keys.CONTROL + "a" + Keys.NULL + "Lesson card", Keys.ENTER)
+    visitor.wait(lambda: visitor.field("Name of the place").get_attribute("value") == "Lesson card", "its name")
+    visitor.link("Wall").click()
+    visitor.sees("Lesson card")
+    visitor.button("Lesson card: fill").click()
+    visitor.link("Its sheet").click()
+    visitor.button("Put it away").click()
+    visitor.wait(lambda: "Lesson card" not in visitor.text() and "places," in visitor.text(), "the wall without it")
+    visitor.link("Add a place").click()
+    visitor.button("Bring back Lesson card").click()
+    visitor.wait(lambda: "Bring back" not in visitor.text(), "nothing put away")
+    visitor.link("Wall").click()
+    visitor.sees("Lesson card")

@@ -1,0 +1,113 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate, useParams } from "react-router";
+
+import { changePlace } from "../../api/actions";
+import type { Schemas } from "../../api/client";
+import { placeQuery } from "../../api/queries";
+import { Button } from "../../ui/Button";
+import { Problem, Trouble } from "../../ui/Trouble";
+import { Heard } from "./Heard";
+import { SheetView } from "./SheetView";
+import { useReading } from "./useReading";
+import { WordsField } from "./WordsField";
+
+/** The sheet of one place: read, named, said anew, put away. */
+export function PlaceScreen() {
+  const { workspace = "", place: id = "" } = useParams();
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const place = useQuery(placeQuery(workspace, id));
+  const change = useMutation({
+    mutationFn: (wanted: Schemas["PlaceChange"]) => changePlace(workspace, id, wanted),
+    onSuccess: (next, wanted) => {
+      queries.setQueryData(placeQuery(workspace, id).queryKey, next);
+      void queries.invalidateQueries({ queryKey: [workspace, "wall"] });
+      void queries.invalidateQueries({ queryKey: [workspace, "fit"] });
+      if (wanted.put_away) void navigate(`/w/${workspace}`);
+    },
+  });
+  if (place.error && !place.data) return <Trouble error={place.error} />;
+  if (!place.data) return <main aria-busy className="px-7 py-10" />;
+  const { shown, destination, put_away: away } = place.data;
+  return (
+    <main className="max-w-[1100px] px-7 pt-4 pb-10">
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        <input
+          key={shown.name}
+          aria-label="Name of the place"
+          defaultValue={shown.name}
+          maxLength={120}
+          onBlur={(event) => {
+            const name = event.target.value.trim();
+            if (name && name !== shown.name) change.mutate({ name });
+          }}
+          onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+          className="field-sizing-content min-w-40 border-b border-transparent bg-transparent font-heading text-[26px] leading-9 font-bold hover:border-hairline focus:border-ink"
+        />
+        <span className="text-soft">
+          at {destination}
+          {away ? ", put away" : ""}
+        </span>
+        <span className="ml-auto">
+          <Button look="quiet" onClick={() => change.mutate({ put_away: !away })}>
+            {away ? "Bring it back" : "Put it away"}
+          </Button>
+        </span>
+      </div>
+      {change.error && <Problem message={change.error.message} onDismiss={change.reset} />}
+      <div className="mt-5">
+        <SheetView sheet={shown} />
+      </div>
+      <SayAnew workspace={workspace} save={(sheet) => change.mutate({ sheet, name: shown.name })} />
+    </main>
+  );
+}
+
+/** Other words for the same place; the sheet of the words is looked at before it counts. */
+function SayAnew({
+  workspace,
+  save,
+}: {
+  workspace: string;
+  save: (sheet: Schemas["SheetOut"]["sheet"]) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const [words, setWords] = useState("");
+  const { read, readOf } = useReading(workspace, words);
+  if (!open)
+    return (
+      <p className="mt-8">
+        <Button onClick={() => setOpen(true)}>Say it anew</Button>
+      </p>
+    );
+  return (
+    <section className="mt-8 border-t-2 border-strong pt-4">
+      <h2 className="mb-2 text-[16px]">What does the upload page say now?</h2>
+      <WordsField words={words} setWords={setWords} read={read} readOf={readOf} autoFocus />
+      {read && <Heard read={read} />}
+      {read?.sheet && (
+        <>
+          <div className="mt-5">
+            <SheetView sheet={read.sheet} />
+          </div>
+          <p className="mt-5 flex gap-4">
+            <Button
+              look="next"
+              onClick={() => {
+                save(read.sheet!.sheet);
+                setWords("");
+                setOpen(false);
+              }}
+            >
+              Use this sheet
+            </Button>
+            <Button look="bare" onClick={() => setOpen(false)}>
+              Leave it as it is
+            </Button>
+          </p>
+        </>
+      )}
+    </section>
+  );
+}
