@@ -42,6 +42,18 @@ def test_a_place_is_said_in_words_looked_at_and_filled(visitor: Person) -> None:
     assert not visitor.complaints()
 
 
+def test_a_place_begins_from_a_kind_of_the_catalogue(visitor: Person) -> None:
+    visitor.sign_in()
+    visitor.go("/w/ottermoor/places/new")
+    visitor.find("//button[contains(., 'Profile cover')]").click()
+    visitor.sees("The round portrait covers the lower left.")
+    visitor.sees("portrait covers 16 % × 38 %, bottom, left.")
+    at(visitor, "Video channel")
+    visitor.button("Put it on the wall").click()
+    visitor.wait(lambda: "empty" in visitor.state_of("Profile cover"), "the place on the shelf that is there")
+    assert visitor.text().count("Video channel") == 1
+
+
 def test_words_that_contradict_each_other_make_no_place(visitor: Person) -> None:
     visitor.sign_in()
     visitor.go("/w/ottermoor/places/new")

@@ -40,6 +40,7 @@ SHEET_KEYS: list[tuple[str, Any, str]] = [
     ("naming", "{subject}", NOTHING),
     ("fields", [{"name": "label", "label": "Label"}], NOTHING),
     ("capacity", 3, NOTHING),
+    ("kind", "sticker", NOTHING),
     ("seen", [{"name": "list", "width": 90}], JUDGED),
     ("grounds", ["#ffffff", "#17181a"], JUDGED),
     ("covered", [{"x": 0, "y": 0, "width": 0.2, "height": 0.2, "label": "badge"}], JUDGED),

@@ -29,7 +29,7 @@ from fitzle.core.units import Size
         ("9 x 9 in a circle", "cut", ["Shown in a circle."]),
         ("9 x 9, rounded corners of 22%", "cut", ["Shown with corners rounded by 22 % of the short side."]),
         ("9 x 9, 35% darkened", "veil", ["#000000 at 35 % lies over all of it."]),
-        ("9 x 9, shown at 40 px on 2x", "seen", ["Seen 40 px wide on a screen of 2 px a px."]),
+        ("9 x 9, shown at 40 px on 2x", "seen", ["Seen 40 px wide at density 2."]),
         ("9 x 9, on white and on #22303c", "grounds", ["Stands on #ffffff and #22303c."]),
         ("up to 60 slots, 9 x 9", "capacity", ["Takes 60 files."]),
         ("9 x 9, alt text up to 125 characters", "fields", ["Asks for: Alt text, at most 125 letters."]),

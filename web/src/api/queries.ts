@@ -325,3 +325,13 @@ export const putAwayPlacesQuery = (workspace: string) =>
         client.GET("/api/workspaces/{workspace}/places/put-away", { params: { path: { workspace } } }),
       ),
   });
+
+export const catalogueQuery = (workspace: string) =>
+  queryOptions({
+    queryKey: ["catalogue"],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/places/catalogue", { params: { path: { workspace } } }),
+      ),
+    staleTime: Infinity,
+  });

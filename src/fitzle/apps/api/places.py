@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import date
+from functools import cache
 from typing import TYPE_CHECKING, Annotated, Any
 from uuid import UUID
 
@@ -15,6 +17,7 @@ from fitzle.apps.api.views import mask_path
 from fitzle.apps.destinations.shelves import placement_of, placements_anywhere
 from fitzle.apps.pieces import places
 from fitzle.core.preflight.demand_words import format_words, size_words
+from fitzle.core.spec.catalogue import catalogue
 from fitzle.core.spec.sentences import drawn, sentences
 from fitzle.core.spec.sheet import CoveredZone, ShownWindow, SpecSheet, Veil, Viewing
 from fitzle.core.spec.words.reading import LONGEST_TEXT, read_words
@@ -81,6 +84,16 @@ class ProblemOut(Schema):
 
     message: str
     places: list[LeftOut]
+
+
+class CatalogueOut(Schema):
+    """A kind of place, what usually goes wrong there, and when its figures were checked."""
+
+    kind: str
+    group: str
+    goes_wrong: str
+    checked: date
+    shown: SheetOut
 
 
 class Words(Schema):
@@ -152,6 +165,13 @@ def read_place(request: HttpRequest, workspace: Path[str], given: Words) -> Read
     )
 
 
+@router.get("/places/catalogue", response=list[CatalogueOut])
+def list_catalogue(request: HttpRequest, workspace: Path[str]) -> list[CatalogueOut]:
+    """Common kinds of place, to begin from."""
+    workspace_to_see(request.user, workspace)
+    return _catalogue()
+
+
 @router.get("/places/put-away", response=list[PutAwayOut])
 def list_put_away(request: HttpRequest, workspace: Path[str]) -> list[PutAwayOut]:
     """Places that are put away, by destination."""
@@ -181,6 +201,16 @@ def change_place(request: HttpRequest, workspace: Path[str], placement: UUID, gi
     """Another name or sheet; put away or brought back."""
     change = places.Change(given.sheet, given.name, given.put_away)
     return _view(places.change_place(access_to(request.user, workspace), placement, change))
+
+
+@cache
+def _catalogue() -> list[CatalogueOut]:
+    return [
+        CatalogueOut(
+            kind=one.kind, group=one.group, goes_wrong=one.goes_wrong, checked=one.checked, shown=_shown(one.sheet)
+        )
+        for one in catalogue()
+    ]
 
 
 def _view(placement: Placement) -> PlaceOut:

@@ -55,14 +55,26 @@ class StartingPoint(NamedTuple):
     piece: Piece
 
 
+_BY_KIND: dict[str, Kind] = {
+    "video-thumbnail": "thumbnail", "lesson-picture": "thumbnail", "event-header": "thumbnail",
+    "corner-watermark": "watermark", "sticker": "sticker", "moving-sticker": "sticker", "small-sticker": "sticker",
+    "print-sticker": "sticker", "shop-badge": "sticker", "site-icon": "icon", "touch-icon": "icon", "app-icon": "icon",
+    "header-logo": "header logo", "header-logo-dark": "header logo", "sign-in-logo": "header logo",
+    "wide-banner": "wide banner", "narrow-banner": "wide banner", "course-header": "wide banner",
+    "course-card": "card", "podcast-cover": "card", "product-square": "card",
+}  # fmt: skip
+
+
 def kind_of_placement(sheet: SpecSheet) -> Kind:
-    """Which kind of place this is, by its size, shape and transparency."""
+    """What its starting points are made for: by the sheet's kind, else by size, shape and transparency."""
+    if sheet.kind in _BY_KIND:
+        return _BY_KIND[sheet.kind]
     size = delivered_size(sheet, TYPICAL, vector=True)
     square = max(size.ratio, 1 / size.ratio) <= SQUARE_UP_TO_RATIO
     if square and size.short_side <= ICON_UP_TO_PX:
         return "icon"
     if square and sheet.transparency == "required":
-        return "sticker" if sheet.capacity or "sticker" in sheet.name.lower() else "watermark"
+        return "sticker" if sheet.capacity else "watermark"
     if size.ratio >= WIDE_FROM_RATIO:
         return "wide banner" if sheet.transparency == "forbidden" else "header logo"
     return "thumbnail" if size.ratio > SQUARE_UP_TO_RATIO else "card"

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from fitzle.core.formats import label_of
-from fitzle.core.spec.sheet import AnyMask, CoveredZone, ExactSize, RangedSize, SpecSheet, Veil, Viewing
+from fitzle.core.spec.sheet import AnyMask, CoveredZone, ExactSize, RangedSize, ShownWindow, SpecSheet, Veil, Viewing
 from fitzle.core.spec.sizing import delivered_size
 from fitzle.core.units import Size, words_for_bytes
 
@@ -39,8 +39,7 @@ def sentences(sheet: SpecSheet) -> list[Sentence]:
         *_one("cut", _cut(sheet.mask)),
         *_one("veil", _veil(sheet.veil)),
         *(Sentence("covered", _covered(zone)) for zone in sheet.covered),
-        *(Sentence("windows", f"{one.name} shows {_percent(one.width)} of its width, "
-                              f"{_percent(one.height)} of its height.") for one in sheet.windows),
+                *(Sentence("windows", _window(one)) for one in sheet.windows),
         *(Sentence("seen", _seen(one)) for one in sheet.seen),
         Sentence("grounds", f"Stands on {_joined(sheet.grounds, ', ', ' and ')}."),
         *_one("capacity", _capacity(sheet.capacity)),
@@ -93,6 +92,12 @@ def _weight(count: int) -> str:
 def _seen(viewing: Viewing) -> str:
     name = "" if viewing.name == f"at {viewing.width} px" else f": {viewing.name}"
     return f"Seen {viewing.width} px wide{_on(viewing.density)}{name}."
+
+
+def _window(window: ShownWindow) -> str:
+    if window.width == window.height == 1:
+        return f"{window.name} shows all of it."
+    return f"{window.name} shows {_percent(window.width)} of its width, {_percent(window.height)} of its height."
 
 
 def _capacity(count: int | None) -> str:
@@ -155,7 +160,7 @@ def _covered(zone: CoveredZone) -> str:
 
 
 def _on(density: float) -> str:
-    return f" on a screen of {density:g} px a px" if density != 1 else ""
+    return f" at density {density:g}" if density != 1 else ""
 
 
 def _field(label: str, letters: int | None, required: bool) -> str:

@@ -18,6 +18,7 @@ from fitzle.core.units import Size, parse_ratio
 
 VERSION = 1
 LONGEST_SLUG = 60
+KIND = r"^[a-z0-9][a-z0-9-]{0,39}$"
 SLUG = r"^[\w][\w.-]{0,79}$"
 Transparency = Literal["forbidden", "allowed", "required"]
 
@@ -190,7 +191,7 @@ class SpecSheet(Frozen):
     """What one placement demands and how it is seen there.
 
     `slug` names the placement in documents for good, whatever it is called later; without one it follows from
-    destination and name.
+    destination and name. `kind` says what sort of place it is (an open list): defaults go by it, never by a name.
     """
 
     model_config = ConfigDict(validate_by_name=True, validate_by_alias=True, serialize_by_alias=True)
@@ -199,6 +200,7 @@ class SpecSheet(Frozen):
     name: Name
     destination: Annotated[str, Field(max_length=120)] = ""
     slug: Annotated[str, Field(pattern=SLUG)] | None = None
+    kind: Annotated[str, Field(pattern=KIND)] | None = None
     size: AnySize
     formats: Annotated[tuple[Format, ...], Field(min_length=1), AfterValidator(_distinct)]
     max_bytes: Annotated[int, Field(ge=1)] | None = None

@@ -38,7 +38,7 @@ interface Box {
 
 const scaled = ({ width, height }: Box, scale: number) => ({ width: width * scale, height: height * scale });
 
-const ratioWords = (scale: number) => `scale 1:${scale > 0.95 ? 1 : (1 / scale).toFixed(1)}`;
+const ratioWords = (scale: number) => `scale 1:${scale > 0.95 ? 1 : Number((1 / scale).toFixed(1))}`;
 
 /** Where a limit of the range lies; all of them stand in the lower left corner, as on a shelf. */
 function Outline({ box, dash, label }: { box: Box; dash: string; label: string }) {

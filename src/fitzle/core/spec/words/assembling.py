@@ -18,6 +18,23 @@ USUAL_FORMATS = ("png", "jpeg", "webp")
 MOVING, TRANSPARENT = ("webp", "gif", "apng"), ("png", "webp")
 USUAL_RADIUS = 0.1
 UNNAMED = "New place"
+KINDS = {  # of the catalogue, for names that can mean nothing else
+    "sticker": "sticker",
+    "watermark": "corner-watermark",
+    "video watermark": "corner-watermark",
+    "favicon": "site-icon",
+    "tab icon": "site-icon",
+    "site icon": "site-icon",
+    "touch icon": "touch-icon",
+    "story": "story",
+    "app icon": "app-icon",
+    "course header": "course-header",
+    "course card": "course-card",
+    "podcast cover": "podcast-cover",
+    "email header": "mail-header",
+    "letterhead": "letterhead",
+    "event header": "event-header",
+}
 
 
 class Assembly:
@@ -68,6 +85,8 @@ class Assembly:
         self.sheet["name"] = str(found[0].value).capitalize() if found else UNNAMED
         if not found:
             self.assumed.append("name")
+        elif found[0].value in KINDS:
+            self.sheet["kind"] = KINDS[str(found[0].value)]
 
     def _formats(self) -> None:
         named, not_wanted = self._text.of("formats"), self._text.of("formats.not")
