@@ -87,3 +87,22 @@ def test_a_sheet_is_said_anew_named_and_put_away(visitor: Person) -> None:
     visitor.wait(lambda: "Bring back" not in visitor.text(), "nothing put away")
     visitor.link("Wall").click()
     visitor.sees("Lesson card")
+
+
+def test_a_workspace_of_ones_own_asks_where_it_goes(visitor: Person) -> None:
+    visitor.sign_in()
+    visitor.button("Ottermoor Cycle Works").click()
+    visitor.field("Begin another").send_keys("Bell foundry", Keys.ENTER)
+    visitor.sees("Where does it go?")
+    assert "/w/bell-foundry" in visitor.driver.current_url
+    visitor.link("Say where it goes").click()
+    says(visitor, "Logo, PNG, 300 x 100 px, 60 KB")
+    at(visitor, "Website")
+    visitor.button("Put it on the wall").click()
+    visitor.wait(lambda: "empty" in visitor.state_of("Logo"), "the place")
+    visitor.drop(visitor.proof("Logo"), "bell.svg", svg())
+    visitor.wait(lambda: "1 place, 1 fit" in visitor.text(), "the fit")
+    visitor.button("Bell foundry").click()
+    visitor.link("Ottermoor Cycle Works").click()
+    visitor.sees("Lesson thumbnail")
+    assert "bell.svg" not in visitor.text(), "nothing of the other workspace"

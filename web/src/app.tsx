@@ -64,7 +64,7 @@ function Workspace() {
   const known = session.data?.workspaces.find((entry) => entry.slug === workspace);
   if (!known) return <Trouble error={new Error("There is no such workspace.")} />;
   return (
-    <UploadsProvider workspace={workspace}>
+    <UploadsProvider key={workspace} workspace={workspace}>
       <Header workspace={known} runs={session.data?.runs ?? false} />
       <Outlet />
     </UploadsProvider>

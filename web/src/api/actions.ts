@@ -259,3 +259,11 @@ export const changePlace = (workspace: string, placement: string, body: Schemas[
       body,
     }),
   );
+
+export const beginWorkspace = (name: string) => answerOf(client.POST("/api/workspaces", { body: { name } }));
+
+export const renameWorkspace = (workspace: string, name: string) =>
+  answerOf(client.PATCH("/api/workspaces/{workspace}", { params: { path: { workspace } }, body: { name } }));
+
+export const leaveWorkspace = (workspace: string) =>
+  answerOf(client.POST("/api/workspaces/{workspace}/leave", { params: { path: { workspace } } }));

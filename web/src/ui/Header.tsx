@@ -6,6 +6,7 @@ import { Link, NavLink } from "react-router";
 import { signOut } from "../api/actions";
 import { BringInMenu } from "./BringInMenu";
 import { chooseTheme, storedTheme } from "./theme";
+import { WorkspaceMenu } from "./WorkspaceMenu";
 
 const LINKS = [
   { to: "", label: "Wall" },
@@ -60,7 +61,7 @@ export function Header({ workspace, runs }: Props) {
         ))}
       </nav>
       <div className="ml-auto flex items-center gap-4 text-[13px] text-soft">
-        <span className="max-md:hidden">{workspace.name}</span>
+        <WorkspaceMenu workspace={workspace} />
         {runs && (
           <Link
             to={`/w/${workspace.slug}/doing`}

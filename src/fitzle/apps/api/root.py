@@ -27,6 +27,7 @@ from fitzle.apps.api import (
     typefaces,
     versions,
     wall,
+    workspaces,
 )
 from fitzle.apps.api.parsing import StrictParser
 from fitzle.apps.api.plain_errors import answer_for
@@ -44,6 +45,7 @@ api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, o
 api.add_router("/session", session.router)
 api.add_router("/door", session.door)
 api.add_router("/doing", doing.router)
+api.add_router("/workspaces", workspaces.router)
 for module in (
     wall,
     places,

@@ -30,7 +30,9 @@ class Change(NamedTuple):
 def add_place(access: Access, destination: str, sheet: SpecSheet) -> Placement:
     """A new place at the destination of this name, which is made where the workspace has none."""
     if len(slugs_of(access.workspace)) >= MOST_PLACES:
-        raise ValueOutOfRange("this workspace is full of places", expected=f"at most {MOST_PLACES}")
+        raise ValueOutOfRange(
+            f"a workspace has at most {MOST_PLACES} places", advice="Change one that is not needed any more."
+        )
     shelf = shelf_named(access.workspace, destination)
     return add_placement(shelf, sheet.model_copy(update={"destination": shelf.name, "slug": None}))
 

@@ -1,0 +1,56 @@
+"""Workspaces of one's own: a new one, another name for it, and leaving one."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from django.db import transaction
+
+from fitzle.apps.accounts.access import Access, Capability, action, found_workspace
+from fitzle.apps.accounts.models import Membership, Role, User, Workspace
+from fitzle.core.errors import ValueOutOfRange
+from fitzle.core.spec.stems import safe_stem
+
+if TYPE_CHECKING:
+    from collections.abc import Collection
+
+MOST_OWNED = 20  # workspaces that one person may own
+LONGEST_SLUG = 50
+
+
+def found_own(person: User, name: str) -> Workspace:
+    """A new workspace that this person owns, with an address of its own; raises ValueOutOfRange beyond MOST_OWNED."""
+    name = name.strip()
+    with transaction.atomic():
+        User.objects.select_for_update().get(pk=person.pk)  # two at once would pass the limit
+        if Membership.objects.filter(user=person, role=Role.OWNER).count() >= MOST_OWNED:
+            raise ValueOutOfRange(f"one person may own at most {MOST_OWNED} workspaces", advice="Leave one first.")
+        stem = safe_stem(name, longest=LONGEST_SLUG)
+        taken = set(Workspace.objects.filter(slug__startswith=stem).values_list("slug", flat=True))
+        return found_workspace(name=name, slug=_free(stem, taken), owner=person, house_style={})
+
+
+def _free(stem: str, taken: Collection[str]) -> str:
+    number, slug = 1, stem
+    while slug in taken:
+        number += 1
+        slug = f"{stem}-{number}"
+    return slug
+
+
+@action(Capability.RUN)
+def rename_workspace(access: Access, name: str) -> Workspace:
+    """Another name; the address stays."""
+    access.workspace.name = name.strip()
+    access.workspace.save(update_fields=["name"])
+    return access.workspace
+
+
+@action(Capability.SEE)
+def leave_workspace(access: Access) -> None:
+    """Ends one's membership; the last owner cannot go, since nobody could run the workspace then."""
+    everyone = Membership.objects.select_for_update().filter(workspace=access.workspace)
+    owners = [one.user_id for one in everyone if one.role == Role.OWNER]
+    if owners == [access.actor.pk]:
+        raise ValueOutOfRange("you are the only owner of this workspace", advice="Make somebody else an owner first.")
+    everyone.filter(user=access.actor).delete()
