@@ -6,6 +6,7 @@ from uuid import UUID, uuid4
 import pytest
 from django.core.exceptions import PermissionDenied
 
+from fitzle.apps.accounts import workspaces as workspace_actions
 from fitzle.apps.accounts.access import ACTIONS as CHECKED
 from fitzle.apps.accounts.access import Access, access_to
 from fitzle.apps.accounts.models import Membership, Role
@@ -22,7 +23,7 @@ from tests.make import sheet, svg
 
 pytestmark = pytest.mark.django_db
 NOBODY: UUID = uuid4()  # refused before anything is looked for
-MODULES = (artwork_actions, delivery_actions, piece_actions, place_actions)
+MODULES = (artwork_actions, delivery_actions, piece_actions, place_actions, workspace_actions)
 LARGER = svg('<circle cx="50" cy="25" r="24" fill="#1d3b4f"/>')
 ACTIONS: dict[str, tuple[Any, ...]] = {
     "bring_in": ("a.svg", [svg()], [], []),
@@ -52,6 +53,8 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "undo": (NOBODY,),
     "add_place": ("Forum", sheet()),
     "change_place": (NOBODY, place_actions.Change()),
+    "bring_sheet_back": (NOBODY, 1),
+    "rename_workspace": ("Mine",),
     "redo": (NOBODY,),
 }
 
@@ -70,7 +73,7 @@ def named(name: str) -> Any:
 
 @pytest.mark.parametrize("name", ACTIONS)
 def test_who_may_only_look_is_refused_each_action(name: str, viewing: Access) -> None:
-    with pytest.raises(PermissionDenied, match="Ask its owner"):
+    with pytest.raises(PermissionDenied, match="Ask its owner|Only its owner"):
         named(name)(viewing, *ACTIONS[name])
     assert not Artwork.objects.exists() and not Piece.objects.exists()
 
@@ -81,8 +84,8 @@ def test_delivering_all_is_an_action_too(viewing: Access) -> None:
 
 
 def test_every_action_is_in_the_table() -> None:
-    """So that a new action is not forgotten here."""
-    assert {name.rpartition(".")[2] for name in CHECKED} == {*ACTIONS, "deliver_all"}
+    """So that a new action is not forgotten here; anybody may leave."""
+    assert {name.rpartition(".")[2] for name in CHECKED} == {*ACTIONS, "deliver_all", "leave_workspace"}
 
 
 def take_rights(person: Any, change: str) -> None:

@@ -89,6 +89,34 @@ def test_another_name_makes_no_file_anew(signed_in: Any, run: Any) -> None:
     assert wall_proofs(signed_in, "juno")["Medal"]["state"] == "fits"
 
 
+def test_an_earlier_sheet_comes_back(signed_in: Any, run: Any) -> None:
+    place = added(signed_in, WORDS)
+    assert (place["revision"], place["earlier"]) == (1, [])
+    changed = change(signed_in, place, run, sheet=read(signed_in, "PNG, 64 x 64 px")["sheet"]["sheet"], name="Badge")
+    assert [(one["revision"], one["replaced_by"]) for one in changed["earlier"]] == [(1, "Juno")]
+    assert changed["earlier"][0]["short"] == "at least 150 × 150 px, PNG"
+    with run(execute=True):
+        back = send(signed_in, "post", f"{PLACES}/{place['id']}/earlier/1").json()
+    assert back["shown"]["sheet"]["size"] == place["shown"]["sheet"]["size"]
+    assert (back["revision"], len(back["earlier"])) == (3, 2)
+    assert send(signed_in, "post", f"{PLACES}/{place['id']}/earlier/9").status_code == 404
+
+
+def test_what_changes_nothing_makes_no_revision(signed_in: Any, run: Any) -> None:
+    place = added(signed_in, WORDS)
+    assert change(signed_in, place, run, name="Badge", put_away=True)["revision"] == 1
+
+
+def test_of_two_who_change_one_sheet_the_later_is_shown_the_others(signed_in: Any, run: Any) -> None:
+    place = added(signed_in, WORDS)
+    mine, theirs = (read(signed_in, words)["sheet"]["sheet"] for words in ("PNG, 64 x 64 px", "PNG, 32 x 32 px"))
+    change(signed_in, place, run, sheet=theirs, revision=1)
+    stale = send(signed_in, "patch", f"{PLACES}/{place['id']}", {"sheet": mine, "revision": 1})
+    assert stale.status_code == 409
+    assert stale.json()["newest"]["shown"]["sheet"]["size"] == {"width": 32, "height": 32}
+    assert change(signed_in, place, run, sheet=mine, revision=2)["revision"] == 3
+
+
 def test_a_place_that_is_put_away_takes_nothing_and_comes_back_as_it_was(signed_in: Any, run: Any) -> None:
     place = added(signed_in, WORDS)
     upload(signed_in, "juno", "mark.svg", svg(), place["id"], run)

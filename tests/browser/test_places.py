@@ -73,6 +73,8 @@ def test_a_sheet_is_said_anew_named_and_put_away(visitor: Person) -> None:
     says(visitor, "Square WebP, at least 300 x 300 px, 90 KB")
     visitor.button("Use this sheet").click()
     visitor.sees("At most 90 KB.")
+    visitor.find("//button[starts-with(@aria-label, 'Bring back the sheet 640')]").click()
+    visitor.sees("At most 150 KB.")
     name: Any = visitor.field("Name of the place")
     name.send_keys(Keys.CONTROL + "a" + Keys.NULL + "Lesson card", Keys.ENTER)
     visitor.wait(lambda: visitor.field("Name of the place").get_attribute("value") == "Lesson card", "its name")

@@ -267,3 +267,10 @@ export const renameWorkspace = (workspace: string, name: string) =>
 
 export const leaveWorkspace = (workspace: string) =>
   answerOf(client.POST("/api/workspaces/{workspace}/leave", { params: { path: { workspace } } }));
+
+export const bringSheetBack = (workspace: string, placement: string, revision: number) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/places/{placement}/earlier/{revision}", {
+      params: { path: { workspace, placement, revision } },
+    }),
+  );

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, datetime
 from functools import cache
 from typing import TYPE_CHECKING, Annotated, Any
 from uuid import UUID
@@ -14,7 +14,7 @@ from pydantic import Field
 from fitzle.apps.accounts.access import access_to, workspace_to_see
 from fitzle.apps.api.schemas import Message
 from fitzle.apps.api.views import mask_path
-from fitzle.apps.destinations.shelves import placement_of, placements_anywhere
+from fitzle.apps.destinations.shelves import earlier_sheets, placement_of, placements_anywhere
 from fitzle.apps.pieces import places
 from fitzle.core.preflight.demand_words import format_words, size_words
 from fitzle.core.spec.catalogue import catalogue
@@ -126,16 +126,36 @@ class PlaceChange(Schema):
     name: Name | None = None
     sheet: SpecSheet | None = None
     put_away: bool | None = None
+    revision: int | None = None
+
+
+class EarlierSheetOut(Schema):
+    """A sheet that the place had before, and who replaced it when."""
+
+    revision: int
+    short: str
+    name: str
+    replaced_by: str
+    replaced_at: datetime
 
 
 class PlaceOut(Schema):
-    """A place with its sheet."""
+    """A place with its sheet and those before it."""
 
     id: UUID
     slug: str
     destination: str
     put_away: bool
+    revision: int
     shown: SheetOut
+    earlier: list[EarlierSheetOut]
+
+
+class StaleSheetOut(Schema):
+    """Somebody else was faster; theirs."""
+
+    message: str
+    newest: PlaceOut
 
 
 class PutAwayOut(Schema):
@@ -187,20 +207,26 @@ def add_place(request: HttpRequest, workspace: Path[str], given: NewPlace) -> St
     """A new place, at the end of its destination's shelf."""
     sheet = given.sheet.model_copy(update={"name": given.name.strip()})
     found = places.add_place(access_to(request.user, workspace), given.destination, sheet)
-    return Status(201, _view(found))
+    return Status(201, view_of_place(found))
 
 
 @router.get("/places/{uuid:placement}", response=PlaceOut)
 def read_one(request: HttpRequest, workspace: Path[str], placement: UUID) -> PlaceOut:
     """One place, also one that is put away."""
-    return _view(placement_of(workspace_to_see(request.user, workspace), placement))
+    return view_of_place(placement_of(workspace_to_see(request.user, workspace), placement))
 
 
-@router.patch("/places/{uuid:placement}", response={200: PlaceOut, 422: Message})
+@router.post("/places/{uuid:placement}/earlier/{int:revision}", response=PlaceOut)
+def bring_sheet_back(request: HttpRequest, workspace: Path[str], placement: UUID, revision: int) -> PlaceOut:
+    """An earlier sheet once more."""
+    return view_of_place(places.bring_sheet_back(access_to(request.user, workspace), placement, revision))
+
+
+@router.patch("/places/{uuid:placement}", response={200: PlaceOut, 409: StaleSheetOut, 422: Message})
 def change_place(request: HttpRequest, workspace: Path[str], placement: UUID, given: PlaceChange) -> PlaceOut:
     """Another name or sheet; put away or brought back."""
-    change = places.Change(given.sheet, given.name, given.put_away)
-    return _view(places.change_place(access_to(request.user, workspace), placement, change))
+    change = places.Change(given.sheet, given.name, given.put_away, given.revision)
+    return view_of_place(places.change_place(access_to(request.user, workspace), placement, change))
 
 
 @cache
@@ -213,13 +239,25 @@ def _catalogue() -> list[CatalogueOut]:
     ]
 
 
-def _view(placement: Placement) -> PlaceOut:
+def view_of_place(placement: Placement) -> PlaceOut:
+    """A place as it is now."""
     return PlaceOut(
         id=placement.pk,
         slug=placement.slug,
         destination=placement.destination.name,
         put_away=placement.put_away,
+        revision=placement.revision,
         shown=_shown(placement.spec),
+        earlier=[
+            EarlierSheetOut(
+                revision=one.revision,
+                short=_short(SpecSheet.model_validate(one.sheet)),
+                name=str(one.sheet.get("name", "")),
+                replaced_by=one.replaced_by.name if one.replaced_by else "",
+                replaced_at=one.replaced_at,
+            )
+            for one in earlier_sheets(placement)
+        ],
     )
 
 
@@ -228,7 +266,7 @@ def _shown(sheet: SpecSheet) -> SheetOut:
     return SheetOut(
         sheet=sheet,
         name=sheet.name,
-        short=f"{size_words(sheet)}, {format_words(sheet)}",
+        short=_short(sheet),
         sentences=[SentenceOut(key=one.key, text=one.text) for one in sentences(sheet)],
         size=_size(sizes.size),
         least=_size(sizes.least) if sizes.least else None,
@@ -240,6 +278,10 @@ def _shown(sheet: SpecSheet) -> SheetOut:
         seen=list(sheet.seen),
         grounds=list(sheet.grounds),
     )
+
+
+def _short(sheet: SpecSheet) -> str:
+    return f"{size_words(sheet)}, {format_words(sheet)}"
 
 
 def _size(size: Size) -> SizeOut:

@@ -30,12 +30,14 @@ from fitzle.apps.api import (
     workspaces,
 )
 from fitzle.apps.api.parsing import StrictParser
+from fitzle.apps.api.places import StaleSheetOut, view_of_place
 from fitzle.apps.api.plain_errors import answer_for
 from fitzle.apps.api.preparation import view_of
 from fitzle.apps.api.preparation_schemas import StaleSteps
 from fitzle.apps.api.schemas import ClashOut, StalePiece
 from fitzle.apps.api.views import piece_view
 from fitzle.apps.artwork.preparing import StalePreparation
+from fitzle.apps.destinations.shelves import StaleSheet
 from fitzle.apps.drawing.errors import DrawingBusy, SavedTooHeavy
 from fitzle.apps.files.errors import DamagedFileError, StorageAwayError, StorageFullError
 from fitzle.apps.pieces.saving import StaleRevision
@@ -140,6 +142,15 @@ def _on_stale(request: HttpRequest, error: StaleRevision) -> HttpResponse:
         message="Somebody else changed the same thing in the meantime.",
         newest=piece_view(error.piece, request.user.pk or 0),
         clashes=[ClashOut(**clash.model_dump(mode="json")) for clash in error.clashes],
+    )
+    return api.create_response(request, newest.model_dump(mode="json"), status=409)
+
+
+@api.exception_handler(StaleSheet)
+def _on_stale_sheet(request: HttpRequest, error: StaleSheet) -> HttpResponse:
+    newest = StaleSheetOut(
+        message="Somebody else changed this sheet in the meantime. Here is theirs; say yours once more.",
+        newest=view_of_place(error.newest),
     )
     return api.create_response(request, newest.model_dump(mode="json"), status=409)
 

@@ -35,6 +35,7 @@ class Placement(models.Model):
     sheet = models.JSONField()
     position = models.PositiveIntegerField(default=0)
     put_away = models.BooleanField(default=False)
+    revision = models.PositiveIntegerField(default=1)
 
     class Meta:
         ordering = ["position"]
@@ -44,3 +45,17 @@ class Placement(models.Model):
     def spec(self) -> SpecSheet:
         """The spec sheet as a frozen document, with the placement's slug."""
         return SpecSheet.model_validate({**self.sheet, "slug": self.slug})
+
+
+class EarlierSheet(models.Model):
+    """A sheet that a placement had before, as revision `revision`, and who replaced it."""
+
+    placement = models.ForeignKey(Placement, on_delete=models.CASCADE, related_name="earlier")
+    revision = models.PositiveIntegerField()
+    sheet = models.JSONField()
+    replaced_by = models.ForeignKey("accounts.User", null=True, on_delete=models.SET_NULL, related_name="+")
+    replaced_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-revision"]
+        constraints = [models.UniqueConstraint(fields=["placement", "revision"], name="one_sheet_each_revision")]

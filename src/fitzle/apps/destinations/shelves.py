@@ -9,11 +9,14 @@ from uuid import UUID
 from django.db.models import Prefetch, QuerySet
 from django.http import Http404
 
-from fitzle.apps.destinations.models import Destination, Placement
+from fitzle.apps.destinations.models import Destination, EarlierSheet, Placement
 from fitzle.core.spec.sheet import SpecSheet, placement_slug
 
 if TYPE_CHECKING:
-    from fitzle.apps.accounts.models import Workspace
+    from fitzle.apps.accounts.models import User, Workspace
+
+
+KEPT_SHEETS = 50  # of each placement
 
 
 def shelves_of(workspace: Workspace) -> list[Destination]:
@@ -67,13 +70,37 @@ def shelf_named(workspace: Workspace, name: str) -> Destination:
     return found or add_destination(workspace, name.strip(), [])
 
 
-def save_placement(placement: Placement, sheet: SpecSheet, *, put_away: bool) -> Placement:
-    """Another sheet, and whether it is put away; the slug stays."""
+class StaleSheet(Exception):
+    """Somebody else has changed the sheet since it was looked at."""
+
+    def __init__(self, newest: Placement) -> None:
+        super().__init__("somebody else has changed this sheet")
+        self.newest = newest
+
+
+def save_placement(
+    placement: Placement, sheet: SpecSheet, user: User | None, *, put_away: bool, base: int | None = None
+) -> Placement:
+    """Another sheet, and whether it is put away; the slug stays, and the sheet before is kept.
+
+    Raises StaleSheet where the sheet is not the one of revision `base` any more.
+    """
     locked = Placement.objects.select_for_update().select_related("destination").get(pk=placement.pk)
-    sheet = sheet.model_copy(update={"destination": locked.destination.name})
-    locked.sheet, locked.put_away = sheet.model_dump(mode="json", exclude={"slug"}), put_away
-    locked.save(update_fields=["sheet", "put_away"])
+    data = sheet.model_copy(update={"destination": locked.destination.name}).model_dump(mode="json", exclude={"slug"})
+    if data != locked.sheet:
+        if base not in (None, locked.revision):
+            raise StaleSheet(locked)
+        locked.earlier.create(revision=locked.revision, sheet=locked.sheet, replaced_by=user)
+        locked.earlier.filter(revision__lte=locked.revision - KEPT_SHEETS).delete()
+        locked.sheet, locked.revision = data, locked.revision + 1
+    locked.put_away = put_away
+    locked.save(update_fields=["sheet", "put_away", "revision"])
     return locked
+
+
+def earlier_sheets(placement: Placement) -> list[EarlierSheet]:
+    """The sheets that it had before, the newest first."""
+    return list(placement.earlier.select_related("replaced_by"))
 
 
 def add_placement(destination: Destination, sheet: SpecSheet) -> Placement:

@@ -5,8 +5,17 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, NamedTuple
 from uuid import UUID
 
+from django.http import Http404
+
 from fitzle.apps.accounts.access import Access, Capability, action
-from fitzle.apps.destinations.shelves import add_placement, placement_of, save_placement, shelf_named, slugs_of
+from fitzle.apps.destinations.shelves import (
+    add_placement,
+    earlier_sheets,
+    placement_of,
+    save_placement,
+    shelf_named,
+    slugs_of,
+)
 from fitzle.apps.jobs.queue import make_later
 from fitzle.apps.pieces.models import Fit
 from fitzle.core.errors import ValueOutOfRange
@@ -19,11 +28,15 @@ MOST_PLACES = 1000  # in a workspace
 
 
 class Change(NamedTuple):
-    """What changes of a place; None leaves a thing as it is."""
+    """What changes of a place; None leaves a thing as it is.
+
+    `revision` is that of the sheet that was looked at; None takes whatever is there.
+    """
 
     sheet: SpecSheet | None = None
     name: str | None = None
     put_away: bool | None = None
+    revision: int | None = None
 
 
 @action(Capability.CHANGE)
@@ -43,6 +56,17 @@ def change_place(access: Access, placement: UUID, change: Change) -> Placement:
     found = placement_of(access.workspace, placement)
     sheet = change.sheet or found.spec
     sheet = sheet.model_copy(update={"name": (change.name or "").strip() or sheet.name})
-    saved = save_placement(found, sheet, put_away=found.put_away if change.put_away is None else change.put_away)
+    away = found.put_away if change.put_away is None else change.put_away
+    saved = save_placement(found, sheet, access.actor, put_away=away, base=change.revision)
     make_later(Fit.objects.filter(placement=saved).values_list("pk", flat=True))
     return saved
+
+
+@action(Capability.CHANGE)
+def bring_sheet_back(access: Access, placement: UUID, revision: int) -> Placement:
+    """The sheet of an earlier revision once more, as the newest one; Http404 where it is not kept."""
+    found = placement_of(access.workspace, placement)
+    earlier = next((one for one in earlier_sheets(found) if one.revision == revision), None)
+    if earlier is None:
+        raise Http404("This sheet is not kept any more.")
+    return change_place(access, placement, Change(sheet=SpecSheet.model_validate(earlier.sheet)))

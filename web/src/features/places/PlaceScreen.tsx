@@ -2,11 +2,12 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 
-import { changePlace } from "../../api/actions";
+import { bringSheetBack, changePlace } from "../../api/actions";
 import type { Schemas } from "../../api/client";
 import { placeQuery } from "../../api/queries";
 import { Button } from "../../ui/Button";
 import { Problem, Trouble } from "../../ui/Trouble";
+import { isStale } from "../../ui/useRevisions";
 import { Heard } from "./Heard";
 import { SheetView } from "./SheetView";
 import { useReading } from "./useReading";
@@ -18,14 +19,24 @@ export function PlaceScreen() {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const place = useQuery(placeQuery(workspace, id));
+  const kept = (next: Schemas["PlaceOut"]) => {
+    queries.setQueryData(placeQuery(workspace, id).queryKey, next);
+    void queries.invalidateQueries({ queryKey: [workspace, "wall"] });
+    void queries.invalidateQueries({ queryKey: [workspace, "fit"] });
+  };
   const change = useMutation({
     mutationFn: (wanted: Schemas["PlaceChange"]) => changePlace(workspace, id, wanted),
+    onError: (error) => {
+      if (isStale(error)) kept((error.body as Schemas["StaleSheetOut"]).newest);
+    },
     onSuccess: (next, wanted) => {
-      queries.setQueryData(placeQuery(workspace, id).queryKey, next);
-      void queries.invalidateQueries({ queryKey: [workspace, "wall"] });
-      void queries.invalidateQueries({ queryKey: [workspace, "fit"] });
+      kept(next);
       if (wanted.put_away) void navigate(`/w/${workspace}`);
     },
+  });
+  const back = useMutation({
+    mutationFn: (revision: number) => bringSheetBack(workspace, id, revision),
+    onSuccess: (next) => kept(next),
   });
   if (place.error && !place.data) return <Trouble error={place.error} />;
   if (!place.data) return <main aria-busy className="px-7 py-10" />;
@@ -59,8 +70,53 @@ export function PlaceScreen() {
       <div className="mt-5">
         <SheetView sheet={shown} />
       </div>
-      <SayAnew workspace={workspace} save={(sheet) => change.mutate({ sheet, name: shown.name })} />
+      <SayAnew
+        workspace={workspace}
+        save={(sheet) => change.mutate({ sheet, name: shown.name, revision: place.data.revision })}
+      />
+      {place.data.earlier.length > 0 && (
+        <Earlier sheets={place.data.earlier} bringBack={(revision) => back.mutate(revision)} />
+      )}
     </main>
+  );
+}
+
+/** The sheets before, each with the way back. */
+function Earlier({
+  sheets,
+  bringBack,
+}: {
+  sheets: Schemas["EarlierSheetOut"][];
+  bringBack: (revision: number) => void;
+}) {
+  return (
+    <section className="mt-9 text-[13px]">
+      <h2 className="border-b border-strong pb-1 text-[14px]">Earlier sheets</h2>
+      <ul>
+        {sheets.map((one) => (
+          <li
+            key={one.revision}
+            className="flex flex-wrap items-baseline gap-x-4 border-b border-hairline py-1"
+          >
+            <span className="font-semibold">{one.name}</span>
+            <span className="figure">{one.short}</span>
+            <span className="text-soft">
+              until{" "}
+              {new Date(one.replaced_at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
+              {one.replaced_by && `, ${one.replaced_by}`}
+            </span>
+            <button
+              type="button"
+              className="ml-auto min-h-6 text-measure hover:underline"
+              aria-label={`Bring back the sheet ${one.short}`}
+              onClick={() => bringBack(one.revision)}
+            >
+              Bring back
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
