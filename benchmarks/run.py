@@ -269,6 +269,20 @@ def whole_fit() -> list[Row]:
     return [row("./fitzle fit of the photo, whole process", ours, plain, "s", "ratio <= 1.2")]
 
 
+def places() -> list[Row]:
+    """Reading what an upload page says, the longest and the usual sentence of the table in the tests."""
+    from fitzle.core.spec.words.reading import read_words
+
+    table = Path(__file__).resolve().parents[1] / "tests" / "core" / "data" / "places-in-words.json"
+    sentences = [words for words, *_ in json.loads(table.read_text())]
+    usual = median_ms(lambda: [read_words(words) for words in sentences], 3) / len(sentences)
+    longest = median_ms(lambda: read_words(max(sentences, key=len)))
+    return [
+        row("a place read from a sentence", usual, None, "ms", "< 5 ms"),
+        row("  the longest of the table", longest, None, "ms", "< 5 ms"),
+    ]
+
+
 def own_installation() -> list[Row]:
     """What needs a Fitzle that may be killed and filled."""
     from benchmarks.installation import installation
@@ -282,7 +296,7 @@ def own_installation() -> list[Row]:
 
 def main() -> None:
     """All measurements in turn."""
-    parts = (command_line, fit_of_a_photo, previews, logo_bytes, composed, artwork, running, own_installation)
+    parts = (command_line, fit_of_a_photo, previews, logo_bytes, composed, places, artwork, running, own_installation)
     rows = [entry for part in parts for entry in part()]
     if "--json" in sys.argv:
         print(json.dumps({"figures": rows}))

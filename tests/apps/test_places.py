@@ -89,6 +89,15 @@ def test_another_name_makes_no_file_anew(signed_in: Any, run: Any) -> None:
     assert wall_proofs(signed_in, "juno")["Medal"]["state"] == "fits"
 
 
+def test_a_place_moves_to_another_destination(signed_in: Any, run: Any) -> None:
+    added(signed_in, "9 x 9 px", destination="Shop")
+    place = added(signed_in, WORDS)
+    moved = change(signed_in, place, run, destination="shop")
+    assert (moved["destination"], moved["slug"]) == ("Shop", place["slug"])
+    wall = signed_in.get("/api/workspaces/juno/wall").json()
+    assert next((shelf["name"], len(shelf["placements"])) for shelf in wall["shelves"]) == ("Shop", 2)
+
+
 def test_an_earlier_sheet_comes_back(signed_in: Any, run: Any) -> None:
     place = added(signed_in, WORDS)
     assert (place["revision"], place["earlier"]) == (1, [])

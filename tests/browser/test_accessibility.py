@@ -91,7 +91,39 @@ def starting_points(person: Person) -> None:
     person.sees("Begin with")
 
 
-SCREENS = [wall, deliver_list, artwork, house, deliveries, bench, preparation, stills, glyphs, starting_points]
+def new_place(person: Person) -> None:
+    person.go("/w/ottermoor/places/new")
+    person.find("//textarea").send_keys("Badge: PNG, at least 150 x 150 px, shiny, in a circle at 48 px")
+    person.sees("Put it on the wall")
+
+
+def place_sheet(person: Person) -> None:
+    person.go("/w/ottermoor")
+    person.link("Course card").click()
+    person.sees("Exactly 640 × 640 px.")
+
+
+def workspaces(person: Person) -> None:
+    person.go("/w/ottermoor/deliveries")
+    person.button("Ottermoor Cycle Works").click()
+    person.sees("Begin another")
+
+
+SCREENS = [
+    new_place,
+    place_sheet,
+    workspaces,
+    wall,
+    deliver_list,
+    artwork,
+    house,
+    deliveries,
+    bench,
+    preparation,
+    stills,
+    glyphs,
+    starting_points,
+]
 
 
 @pytest.mark.parametrize("theme", THEMES)

@@ -127,6 +127,7 @@ class PlaceChange(Schema):
     sheet: SpecSheet | None = None
     put_away: bool | None = None
     revision: int | None = None
+    destination: Name | None = None
 
 
 class EarlierSheetOut(Schema):
@@ -225,7 +226,7 @@ def bring_sheet_back(request: HttpRequest, workspace: Path[str], placement: UUID
 @router.patch("/places/{uuid:placement}", response={200: PlaceOut, 409: StaleSheetOut, 422: Message})
 def change_place(request: HttpRequest, workspace: Path[str], placement: UUID, given: PlaceChange) -> PlaceOut:
     """Another name or sheet; put away or brought back."""
-    change = places.Change(given.sheet, given.name, given.put_away, given.revision)
+    change = places.Change(given.sheet, given.name, given.put_away, given.revision, given.destination)
     return view_of_place(places.change_place(access_to(request.user, workspace), placement, change))
 
 

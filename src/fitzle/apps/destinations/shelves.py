@@ -79,13 +79,23 @@ class StaleSheet(Exception):
 
 
 def save_placement(
-    placement: Placement, sheet: SpecSheet, user: User | None, *, put_away: bool, base: int | None = None
+    placement: Placement,
+    sheet: SpecSheet,
+    user: User | None,
+    *,
+    put_away: bool,
+    base: int | None = None,
+    shelf: Destination | None = None,
 ) -> Placement:
-    """Another sheet, and whether it is put away; the slug stays, and the sheet before is kept.
+    """Another sheet, whether it is put away, and its destination where `shelf` is one; the slug stays.
+
+    The sheet before is kept.
 
     Raises StaleSheet where the sheet is not the one of revision `base` any more.
     """
     locked = Placement.objects.select_for_update().select_related("destination").get(pk=placement.pk)
+    if shelf and shelf.pk != locked.destination_id:
+        locked.destination, locked.position = shelf, shelf.placements.count()
     data = sheet.model_copy(update={"destination": locked.destination.name}).model_dump(mode="json", exclude={"slug"})
     if data != locked.sheet:
         if base not in (None, locked.revision):
@@ -94,7 +104,7 @@ def save_placement(
         locked.earlier.filter(revision__lte=locked.revision - KEPT_SHEETS).delete()
         locked.sheet, locked.revision = data, locked.revision + 1
     locked.put_away = put_away
-    locked.save(update_fields=["sheet", "put_away", "revision"])
+    locked.save(update_fields=["sheet", "put_away", "revision", "destination", "position"])
     return locked
 
 

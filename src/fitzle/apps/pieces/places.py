@@ -37,6 +37,7 @@ class Change(NamedTuple):
     name: str | None = None
     put_away: bool | None = None
     revision: int | None = None
+    destination: str | None = None
 
 
 @action(Capability.CHANGE)
@@ -57,7 +58,9 @@ def change_place(access: Access, placement: UUID, change: Change) -> Placement:
     sheet = change.sheet or found.spec
     sheet = sheet.model_copy(update={"name": (change.name or "").strip() or sheet.name})
     away = found.put_away if change.put_away is None else change.put_away
-    saved = save_placement(found, sheet, access.actor, put_away=away, base=change.revision)
+    wanted = (change.destination or "").strip()
+    shelf = shelf_named(access.workspace, wanted) if wanted else None
+    saved = save_placement(found, sheet, access.actor, put_away=away, base=change.revision, shelf=shelf)
     make_later(Fit.objects.filter(placement=saved).values_list("pk", flat=True))
     return saved
 

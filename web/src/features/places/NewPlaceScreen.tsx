@@ -34,7 +34,7 @@ export function NewPlaceScreen() {
   };
   return (
     <main className="px-7 pt-5 pb-10">
-      <div className="grid gap-x-14 gap-y-8 xl:grid-cols-[minmax(0,5fr)_minmax(0,6fr)]">
+      <div className="grid gap-x-14 gap-y-8 xl:grid-cols-[minmax(0,5fr)_minmax(0,6fr)] xl:grid-rows-[auto_1fr]">
         <section>
           <h1 className="text-[30px] leading-10">Where does it go?</h1>
           <p className="mt-1 mb-4 max-w-[56ch] text-soft">

@@ -44,6 +44,7 @@ export function PlaceScreen() {
   return (
     <main className="max-w-[1100px] px-7 pt-4 pb-10">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        <h1 className="sr-only">{shown.name}</h1>
         <input
           key={shown.name}
           aria-label="Name of the place"
@@ -56,10 +57,22 @@ export function PlaceScreen() {
           onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
           className="field-sizing-content min-w-40 border-b border-transparent bg-transparent font-heading text-[26px] leading-9 font-bold hover:border-hairline focus:border-ink"
         />
-        <span className="text-soft">
-          at {destination}
-          {away ? ", put away" : ""}
-        </span>
+        <label className="flex items-baseline gap-2 text-soft">
+          at
+          <input
+            key={destination}
+            aria-label="Destination"
+            defaultValue={destination}
+            maxLength={120}
+            onBlur={(event) => {
+              const next = event.target.value.trim();
+              if (next && next !== destination) change.mutate({ destination: next });
+            }}
+            onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+            className="field-sizing-content min-h-7 min-w-24 border-b border-transparent bg-transparent text-ink hover:border-hairline focus:border-ink"
+          />
+          {away ? "put away" : ""}
+        </label>
         <span className="ml-auto">
           <Button look="quiet" onClick={() => change.mutate({ put_away: !away })}>
             {away ? "Bring it back" : "Put it away"}

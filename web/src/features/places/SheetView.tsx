@@ -25,7 +25,7 @@ export function SheetView({ sheet }: { sheet: Sheet }) {
 function Sentences({ title, lines }: { title: string; lines: Schemas["SentenceOut"][] }) {
   return (
     <section>
-      <h3 className="border-b border-strong pb-1 font-heading text-[14px] font-semibold">{title}</h3>
+      <h2 className="border-b border-strong pb-1 text-[14px]">{title}</h2>
       <ul>
         {lines.map((one) => (
           <li key={one.text} className="border-b border-hairline py-1">
