@@ -153,3 +153,17 @@ def test_the_theme_is_kept(person: Person) -> None:
     assert person.driver.execute_script(paper) == dark
     person.button("Light").click()
     person.wait(lambda: person.driver.execute_script(paper) != dark, "the light theme")
+
+
+def test_a_wall_that_cannot_be_brought_up_to_date_stays_and_says_so(visitor: Person) -> None:
+    """With what it says it just needs a scroll bar, whose room must not change the scales, and these the bar."""
+    visitor.sign_in()
+    visitor.sees("Round-view tour")
+    visitor.driver.execute_cdp_cmd("Network.enable", {})
+    visitor.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": ["*workspaces/ottermoor/wall*"]})
+    visitor.button("Course card: ").click()
+    visitor.find("//button[.//span[text()='dusk-ride.jpg']]").click()
+    visitor.sees("Not up to date.")
+    assert "Round-view tour" in visitor.text()
+    visitor.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": []})
+    visitor.clear_log()

@@ -60,7 +60,7 @@ export function Header({ workspace, runs }: Props) {
           </NavLink>
         ))}
       </nav>
-      <div className="ml-auto flex items-center gap-4 text-[13px] text-soft">
+      <div className="ml-auto flex flex-wrap items-center justify-end gap-x-4 gap-y-1 text-[13px] text-soft">
         <WorkspaceMenu workspace={workspace} />
         {runs && (
           <Link

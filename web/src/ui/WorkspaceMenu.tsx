@@ -20,7 +20,7 @@ export function WorkspaceMenu({ workspace }: { workspace: Named }) {
   const close = () => setOpen(false);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="inline-flex min-h-7 max-w-52 items-center gap-1 hover:text-ink">
+      <Popover.Trigger className="inline-flex min-h-7 max-w-52 items-center max-md:max-w-36 gap-1 hover:text-ink">
         <span className="truncate">{workspace.name}</span>
         <ChevronDown aria-hidden size={13} className="shrink-0" />
       </Popover.Trigger>

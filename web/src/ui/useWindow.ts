@@ -17,5 +17,5 @@ const onPage = (changed: () => void) => {
   return () => observer.disconnect();
 };
 
-/** The width that a page has beside its scroll bar, in px; it changes when one comes or goes. */
-export const usePageWidth = () => useSyncExternalStore(onPage, () => document.documentElement.clientWidth);
+/** The width of the page in px without the room that is kept for its scroll bar, whether or not the bar is there. */
+export const usePageWidth = () => useSyncExternalStore(onPage, () => document.documentElement.offsetWidth);
