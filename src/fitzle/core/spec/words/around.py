@@ -8,9 +8,19 @@ from typing import NamedTuple
 from fitzle.core.spec.words.text import Text
 from fitzle.core.spec.words.vocabulary import LONGEST, WORD, Sort, sort_of
 
+OPPOSITE: dict[str, Sort] = {
+    "least": "most", "most": "least", "least width": "most width", "most width": "least width",
+    "least height": "most height", "most height": "least height",
+}  # fmt: skip
+NEGATIONS = frozenset(
+    """no not never nor cannot can't mustn't shouldn't mayn't don't doesn't isn't
+    nicht nie kein keine pas jamais ni""".split()
+)
+COMPARED = frozenset("than als de que exceed under below over above unter".split())  # how a comparison ends
+JOINTS = frozenset("or nor oder noch ou ni o and und et y".split())
 STRENGTHS = ("least", "most", "exact", "recommended")
 SIDES = ("width", "height", "both", "long", "short")
-_NUMBER = re.compile(r"\s*(?:[:=]\s*)?(?:of |is |de |von |à |auf )?\s*\d")
+_NUMBER = re.compile(r"\s*(?:than|als|que)\b|\s*(?:[:=]\s*)?(?:of |is |de |von |à |auf )?\s*\d")
 
 
 class Around(NamedTuple):
@@ -38,9 +48,14 @@ class _Word(NamedTuple):
 
 
 def around(text: Text, start: int, end: int) -> Around:
-    """The phrases on both sides of the letters `start` to `end`; those before come first."""
-    before, first = _before(text, start)
+    """The phrases on both sides of the letters `start` to `end`; those before come first.
+
+    A comparison that is negated is its opposite: *should not be less than* is a least.
+    """
+    before, first, negated = _before(text, start)
     after, last = _after(text, end)
+    if negated:
+        text.negated.add(last)
     said = [part for sort in (*before, *after) for part in sort.split()]
     return Around(first, last, tuple(said))  # "least width" is both
 
@@ -49,9 +64,9 @@ def _words(text: Text, start: int, end: int) -> list[_Word]:
     return [_Word(found[0], *found.span()) for found in WORD.finditer(text.folded, start, end)]
 
 
-def _before(text: Text, end: int) -> tuple[list[Sort], int]:
+def _before(text: Text, end: int) -> tuple[list[Sort], int, bool]:
     words = _words(text, max(0, end - 120), end)
-    sorts, first = list[Sort](), end
+    sorts, first, compared, negated = list[Sort](), end, False, False
     while words:
         if words[-1].text in (":", "-") and len(words) > 1:
             words.pop()
@@ -59,6 +74,15 @@ def _before(text: Text, end: int) -> tuple[list[Sort], int]:
         inside = _filling_in_brackets(words)
         if inside:
             del words[-inside:]
+            continue
+        word = words[-1]
+        if compared and not negated and _negates(text, words):
+            negated = True
+            sorts = [OPPOSITE.get(sort, sort) for sort in sorts]
+            if not text.free(word.start, word.end) or word.text not in NEGATIONS:
+                break
+            first = word.start
+            words.pop()
             continue
         found = _longest_at_end(text, words)
         if found is None:
@@ -69,8 +93,17 @@ def _before(text: Text, end: int) -> tuple[list[Sort], int]:
                 break
             sorts.append(sort)
             first = words[-count].start
+            compared = compared or words[-1].text in COMPARED
         del words[-count:]
-    return sorts, first
+    return sorts, first, negated
+
+
+def _negates(text: Text, words: list[_Word]) -> bool:
+    """A negation, or a joint after a measure that was negated: not wider than 250 px *or* taller than 80 px."""
+    word = words[-1]
+    if word.text in NEGATIONS and text.free(word.start, word.end):
+        return True
+    return word.text in JOINTS and len(words) > 1 and words[-2].end in text.negated
 
 
 def _filling_in_brackets(words: list[_Word]) -> int:

@@ -100,6 +100,7 @@ _COUNT = re.compile(
     rf"|dateien|plätze|images|fichiers|imágenes|archivos|emotes?|entries|fotos)\b(?: (?:per|in|at a time"
     rf"|max(?:imum)?|each|at most|allowed|in total|total)\b(?: \w+)?)?"
 )
+_AT_LEAST = re.compile(r"(?:at least|min\.?|minimum|mindestens|au moins|al menos)\s*\Z")
 _FIELD = (
     r"(?:alt(?:ernative)?[ -]?texts?|alt|titles?|captions?|descriptions?|labels?|tags?|keywords?|credits?"
     r"|links?|file ?names?|headlines?|titel|beschreibung|bildunterschrift|titre|légende|descripción|título"
@@ -180,6 +181,9 @@ def read_motion(text: Text) -> None:
 def read_count(text: Text) -> None:
     """`capacity`: how many files it takes."""
     for found in text.find(_COUNT):
+        if least := _AT_LEAST.search(text.folded, 0, found.start()):
+            text.leave(least.start(), found.end())
+            continue
         count = round(whole(found[1])) if found[1] else _COUNT_WORDS[found[2]]
         text.claim(*found.span(), "capacity", count)
 

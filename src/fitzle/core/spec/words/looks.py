@@ -36,6 +36,7 @@ _TRANSPARENT = (
 )
 _BACK = r"(?: ?(?:background|backgrounds|hintergrund|fond|fondo|bg|areas?|pixels?))?"
 _FORE = r"(?:(?:background|hintergrund|fond|fondo) (?:is |ist |est |es )?)?"
+_EITHER_ALPHA = re.compile(rf"(?:with or without|mit oder ohne|avec ou sans|con o sin) (?:a )?{_TRANSPARENT}{_BACK}")
 _NO_ALPHA = re.compile(
     rf"(?:no|not?|without(?: any)?|non[- ]|kein\w*|nicht|ohne|pas de|sans|sin|ni|never|instead of)[ -]?(?:a |be "
     rf"|have (?:a )?|any |un |una )?{_TRANSPARENT}{_BACK}"
@@ -149,9 +150,17 @@ def read_veil(text: Text) -> None:
             text.claim(*found.span(), "veil", ("#ffffff" if light else "#000000", opacity))
 
 
+_ALPHAS = (
+    (_EITHER_ALPHA, "allowed"),
+    (_NO_ALPHA, "forbidden"),
+    (_MAY_ALPHA, "allowed"),
+    (_ALPHA, "required"),
+)
+
+
 def read_transparency(text: Text) -> None:
     """`transparency`: forbidden, allowed or required."""
-    for pattern, value in ((_NO_ALPHA, "forbidden"), (_MAY_ALPHA, "allowed"), (_ALPHA, "required")):
+    for pattern, value in _ALPHAS:
         for found in text.find(pattern):
             plainly = value == "required" and not _MUST.search(found[0])
             text.claim(*found.span(), "transparency", "transparent" if plainly else value)

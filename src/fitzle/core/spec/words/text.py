@@ -37,6 +37,7 @@ class Text:
         self.folded = folded(text)
         self.facts: list[Fact] = []
         self.left: list[tuple[int, int]] = []  # taken, but not understood
+        self.negated = set[int]()  # where measures with a negated limit end: "not wider than 250 px"
         self._taken = bytearray(len(text))
 
     def free(self, start: int, end: int) -> bool:

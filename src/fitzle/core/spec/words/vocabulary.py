@@ -24,21 +24,26 @@ Sort = Literal[
 
 _PHRASES: dict[Sort, str] = {
     "least width": """
+        broader than | breiter als | plus large que | más ancho que
         or wider | wider than | oder breiter | mindestbreite | ou plus large | o más ancho
     """,
     "least height": """
+        höher als | plus haut que | más alto que
         or taller | or higher | taller than | higher than | oder höher | mindesthöhe | o más alto
     """,
     "most width": """
+        schmaler als
         no wider than | not wider than | nicht breiter als
         or narrower | narrower than | oder schmaler | maximalbreite | höchstbreite
     """,
     "most height": """
+        lower than | niedriger als
         no taller than | no higher than | not higher than | not taller than | nicht höher als
         or shorter | shorter than | oder niedriger | maximalhöhe | höchsthöhe
     """,
     "least": """
         minimum of | at least | no less than | not less than | not smaller than | no smaller than | minimum
+        over | above | heavier than | schwerer als | mehr als | plus de | más de | mayor de | supérieur à | supérieure à
         minimal | minimally | min | min. | mini | or larger | or more | or bigger | or greater | or above
         or up | and up | and above | upwards | larger than | bigger than | more than | greater than | >= | ≥ | >
         starting at | starts at
