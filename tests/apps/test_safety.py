@@ -7,7 +7,7 @@ import pytest
 from django.test import Client
 
 from tests.apps.helpers import send, upload, wall_proofs
-from tests.make import svg
+from tests.make import sheet, svg
 
 pytestmark = pytest.mark.django_db
 
@@ -33,7 +33,7 @@ def full_paths(signed_in: Any, place: Any, run: Any) -> dict[str, str]:
     return {
         "artwork": artwork["id"], "fit": fit, "piece": piece, "delivery": delivery["id"],
         "file": delivery["files"][0]["id"], "name": "choose-ground", "placement": str(entry.pk), "number": "0",
-        "part": "headline", "kind": "dark-version", "way": "undo",
+        "part": "headline", "kind": "dark-version", "way": "undo", "revision": "1",
     }  # fmt: skip
 
 
@@ -43,6 +43,10 @@ BODIES = {
     "patch /pieces/{piece}": {"revision": 1, "step": "x", "changes": []},
     "post /fits": {"artwork": "{artwork}", "placements": ["suited"]},
     "post /deliveries": {},
+    "patch ": {"name": "x"},
+    "post /places/read": {"words": "9 x 9 px"},
+    "post /places": {"destination": "x", "name": "x", "sheet": sheet().model_dump(mode="json")},
+    "patch /places/{placement}": {"name": "x"},
     "post /fits/{fit}/parts": {"revision": 1, "role": "headline"},
     "post /placements/{placement}/pieces": {"starting_point": 0},
     "put /artwork/{artwork}/preparation": {"revision": 0, "document": {"steps": []}, "step": "x"},

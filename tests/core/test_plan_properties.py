@@ -163,7 +163,12 @@ KINDS = {
     "thumbnail": {"size": {"width": 1280, "height": 720}, "transparency": "forbidden"},
     "card": {"size": {"width": 640, "height": 640}, "transparency": "forbidden"},
     "watermark": {"size": {"width": 512, "height": 512}, "transparency": "required"},
-    "sticker": {"name": "Sticker", "size": {"width": 296, "height": 296}, "transparency": "required"},
+    "sticker": {
+        "name": "Sticker",
+        "kind": "sticker",
+        "size": {"width": 296, "height": 296},
+        "transparency": "required",
+    },
     "header logo": {"size": {"width": 880, "height": 220}, "transparency": "required"},
     "icon": {"size": {"width": 32, "height": 32}},
 }
