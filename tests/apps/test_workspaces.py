@@ -33,7 +33,8 @@ def test_a_new_workspace_is_empty_and_ones_own(signed_in: Any, run: Any) -> None
 
 def test_two_of_one_name_have_addresses_of_their_own(signed_in: Any) -> None:
     assert [begun(signed_in)["slug"] for _ in range(3)] == ["bell-foundry", "bell-foundry-2", "bell-foundry-3"]
-    assert begun(signed_in, "鐘")["slug"]
+    assert begun(signed_in, "鐘")["slug"] == "workspace"
+    assert begun(signed_in, "Glocken für Räder")["slug"] == "glocken-fur-rader"
 
 
 def test_another_name_keeps_the_address(signed_in: Any) -> None:

@@ -2,20 +2,16 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from django.db import transaction
 
 from fitzle.apps.accounts.access import Access, Capability, action, found_workspace
 from fitzle.apps.accounts.models import Membership, Role, User, Workspace
 from fitzle.core.errors import ValueOutOfRange
-from fitzle.core.spec.stems import safe_stem
-
-if TYPE_CHECKING:
-    from collections.abc import Collection
+from fitzle.core.spec.stems import free_name, safe_stem
 
 MOST_OWNED = 20  # workspaces that one person may own
 LONGEST_SLUG = 50
+OTHER_LETTERS = "workspace"  # addresses are typed and passed on: Latin letters only
 
 
 def found_own(person: User, name: str) -> Workspace:
@@ -26,16 +22,9 @@ def found_own(person: User, name: str) -> Workspace:
         if Membership.objects.filter(user=person, role=Role.OWNER).count() >= MOST_OWNED:
             raise ValueOutOfRange(f"one person may own at most {MOST_OWNED} workspaces", advice="Leave one first.")
         stem = safe_stem(name, longest=LONGEST_SLUG)
+        stem = stem if stem.isascii() else OTHER_LETTERS
         taken = set(Workspace.objects.filter(slug__startswith=stem).values_list("slug", flat=True))
-        return found_workspace(name=name, slug=_free(stem, taken), owner=person, house_style={})
-
-
-def _free(stem: str, taken: Collection[str]) -> str:
-    number, slug = 1, stem
-    while slug in taken:
-        number += 1
-        slug = f"{stem}-{number}"
-    return slug
+        return found_workspace(name=name, slug=free_name(stem, taken), owner=person, house_style={})
 
 
 @action(Capability.RUN)

@@ -42,6 +42,7 @@ class SentenceOut(Schema):
 
     key: str
     text: str
+    asked: bool
 
 
 class SheetOut(Schema):
@@ -50,6 +51,7 @@ class SheetOut(Schema):
     sheet: SpecSheet
     name: str
     short: str
+    short_size: str
     sentences: list[SentenceOut]
     size: SizeOut
     least: SizeOut | None
@@ -268,7 +270,8 @@ def _shown(sheet: SpecSheet) -> SheetOut:
         sheet=sheet,
         name=sheet.name,
         short=_short(sheet),
-        sentences=[SentenceOut(key=one.key, text=one.text) for one in sentences(sheet)],
+        short_size=size_words(sheet),
+        sentences=[SentenceOut(key=one.key, text=one.text, asked=one.asked) for one in sentences(sheet)],
         size=_size(sizes.size),
         least=_size(sizes.least) if sizes.least else None,
         most=_size(sizes.most) if sizes.most else None,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import TYPE_CHECKING, Any
+from urllib.parse import unquote
 
 from django.contrib.auth import authenticate, login, logout
 from django.core.exceptions import PermissionDenied
@@ -67,7 +68,7 @@ def may_bring_in(request: HttpRequest) -> Status[Any]:
         return Status(204, None)
     if not request.user.is_authenticated:
         return Status(401, Message(message="Please sign in."))
-    workspace = request.headers.get("X-Original-URI", "").partition("/workspaces/")[2].partition("/")[0]
+    workspace = unquote(request.headers.get("X-Original-URI", "").partition("/workspaces/")[2].partition("/")[0])
     try:
         access_to(request.user, workspace).require(Capability.CHANGE)
     except (Http404, PermissionDenied) as refusal:

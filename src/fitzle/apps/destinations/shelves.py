@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterable
+from collections.abc import Iterable
 from typing import TYPE_CHECKING
 from uuid import UUID
 
@@ -11,6 +11,7 @@ from django.http import Http404
 
 from fitzle.apps.destinations.models import Destination, EarlierSheet, Placement
 from fitzle.core.spec.sheet import SpecSheet, placement_slug
+from fitzle.core.spec.stems import free_name
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import User, Workspace
@@ -118,16 +119,7 @@ def add_placement(destination: Destination, sheet: SpecSheet) -> Placement:
     slug = sheet.slug or placement_slug(sheet.destination or destination.name, sheet.name)
     return Placement.objects.create(
         destination=destination,
-        slug=free_slug(slug, slugs_of(destination.workspace)),
+        slug=free_name(slug, slugs_of(destination.workspace)),
         sheet=sheet.model_dump(mode="json", exclude={"slug"}),
         position=destination.placements.count(),
     )
-
-
-def free_slug(wanted: str, taken: Collection[str]) -> str:
-    """The slug, or with -2, -3 … where it is in use."""
-    number, candidate = 1, wanted
-    while candidate in taken:
-        number += 1
-        candidate = f"{wanted}-{number}"
-    return candidate

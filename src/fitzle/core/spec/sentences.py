@@ -10,6 +10,7 @@ from fitzle.core.spec.sheet import AnyMask, CoveredZone, ExactSize, RangedSize, 
 from fitzle.core.spec.sizing import delivered_size
 from fitzle.core.units import Size, words_for_bytes
 
+_ASKED = frozenset("size formats max_bytes transparency motion capacity fields naming".split())
 TYPICAL = Size(1600, 1200)  # stands for artwork where the sheet leaves the shape open
 
 
@@ -18,6 +19,11 @@ class Sentence(NamedTuple):
 
     key: str
     text: str
+
+    @property
+    def asked(self) -> bool:
+        """Whether the destination asks for it; the rest is how it is seen there."""
+        return self.key in _ASKED
 
 
 class Drawn(NamedTuple):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 import unicodedata
+from collections.abc import Collection
 
 LONGEST_STEM = 120  # characters; with folder and extension well below the 255 bytes of common file systems
 _RESERVED = {"con", "prn", "aux", "nul", *(f"{port}{n}" for port in ("com", "lpt") for n in range(1, 10))}
@@ -24,3 +25,12 @@ def safe_stem(text: str, longest: int = LONGEST_STEM) -> str:
     plain = re.sub(r"-*([_.])-*", r"\1", plain).strip("-._ ")
     plain = plain.encode("utf-8")[:longest].decode("utf-8", "ignore").rstrip("-._ ") or "picture"
     return f"{plain}-file" if plain.split(".")[0] in _RESERVED else plain
+
+
+def free_name(wanted: str, taken: Collection[str]) -> str:
+    """The name, or with -2, -3 … where it is taken."""
+    number, candidate = 1, wanted
+    while candidate in taken:
+        number += 1
+        candidate = f"{wanted}-{number}"
+    return candidate

@@ -46,7 +46,7 @@ export function Catalogue({ workspace, chosen, choose }: Props) {
 }
 
 function Frame({ entry, pressed, press }: { entry: Entry; pressed: boolean; press: () => void }) {
-  const { size, cut, covered, name, short } = entry.shown;
+  const { size, cut, covered, name, short_size } = entry.shown;
   const scale = Math.min(WIDE_PX / size.width, TALL_PX / size.height);
   return (
     <li className="w-[150px]">
@@ -87,7 +87,7 @@ function Frame({ entry, pressed, press }: { entry: Entry; pressed: boolean; pres
         <span className="mt-1 block text-[13px] leading-[17px] font-semibold group-hover:underline">
           {name}
         </span>
-        <span className="figure mt-0.5 block text-soft">{short.split(" px")[0]} px</span>
+        <span className="figure mt-0.5 block text-soft">{short_size}</span>
       </button>
     </li>
   );

@@ -3,13 +3,12 @@ import { SheetDrawing } from "./SheetDrawing";
 
 type Sheet = Schemas["SheetOut"];
 
-const ASKED = ["size", "formats", "max_bytes", "transparency", "motion", "capacity", "fields", "naming"];
 const LARGEST_SEEN_PX = 220;
 
 /** A sheet that can be read: the drawing, what is asked, and how it is seen. */
 export function SheetView({ sheet }: { sheet: Sheet }) {
-  const asked = sheet.sentences.filter((one) => ASKED.includes(one.key));
-  const shown = sheet.sentences.filter((one) => !ASKED.includes(one.key));
+  const asked = sheet.sentences.filter((one) => one.asked);
+  const shown = sheet.sentences.filter((one) => !one.asked);
   return (
     <div className="grid gap-x-10 gap-y-6 sm:grid-cols-[auto_minmax(200px,1fr)]">
       <SheetDrawing sheet={sheet} room={300} tall={240} />

@@ -2,8 +2,8 @@
 
 from django.db import migrations, models
 
-from fitzle.apps.destinations.shelves import free_slug
 from fitzle.core.spec.sheet import placement_slug
+from fitzle.core.spec.stems import free_name
 
 
 def give_slugs(apps, _editor):
@@ -11,7 +11,7 @@ def give_slugs(apps, _editor):
     for placement in apps.get_model("destinations", "Placement").objects.select_related("destination"):
         own = taken.setdefault(placement.destination.workspace_id, set())
         sheet = placement.sheet
-        placement.slug = free_slug(placement_slug(sheet.get("destination") or placement.destination.name, sheet["name"]), own)
+        placement.slug = free_name(placement_slug(sheet.get("destination") or placement.destination.name, sheet["name"]), own)
         own.add(placement.slug)
         placement.save(update_fields=["slug"])
 
