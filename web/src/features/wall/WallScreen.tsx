@@ -22,6 +22,7 @@ export function WallScreen() {
   const [only, setOnly] = useState<PlaceState | null>(null);
   if (wall.error && !wall.data) return <Trouble error={wall.error} />;
   if (!wall.data) return <main aria-busy className="px-7 py-10 text-soft" />;
+  const empty = wall.data.shelves.every((shelf) => shelf.placements.length === 0);
   const shelves = wall.data.shelves
     .map((shelf) => ({
       ...shelf,
@@ -33,13 +34,14 @@ export function WallScreen() {
       <main>
         {wall.error && <Notice words={`Not up to date. ${wall.error.message}`} />}
         {wall.data.notice && <Notice words={wall.data.notice} />}
-        <Summary wall={wall.data} only={only} setOnly={setOnly} workspace={workspace} />
+        {!empty && <Summary wall={wall.data} only={only} setOnly={setOnly} workspace={workspace} />}
         <div className="mt-2 grid grid-flow-dense gap-x-10 gap-y-2 md:grid-cols-2 xl:grid-cols-4">
           {shelves.map((shelf) => (
             <ShelfRow key={shelf.id} shelf={shelf} workspace={workspace} tall={room.tall} />
           ))}
         </div>
-        {shelves.length === 0 && (only ? <NoneNow state={only} /> : <FirstPlace workspace={workspace} />)}
+        {!empty && shelves.length === 0 && only && <NoneNow state={only} />}
+        {empty && <FirstPlace workspace={workspace} />}
       </main>
       <footer className="mt-auto flex flex-wrap items-baseline gap-x-5 border-t border-dashed border-strong py-4 text-soft">
         <b className="font-heading text-[15px] text-ink">Drop a file anywhere</b>
@@ -61,7 +63,7 @@ const NoneNow = ({ state }: { state: PlaceState }) => (
 function FirstPlace({ workspace }: { workspace: string }) {
   return (
     <section className="py-16">
-      <h2 className="text-[34px]">Where does it go?</h2>
+      <h1 className="text-[34px]">Where does it go?</h1>
       <p className="mt-2 mb-5 max-w-[52ch] text-soft">
         Say it in the words of the upload page; Fitzle draws the place to scale and fits your artwork to it.
       </p>
