@@ -184,7 +184,7 @@ def patch_ms(running: OwnWorkspace) -> float:
         return json.loads(text) if text and text[:1] in b"{[" else None
 
     opener.open(running.address, timeout=30).read()
-    call("POST", "/api/session", {"email": running.email, "password": running.password})
+    call("POST", "/api/account/browser/v1/auth/login", {"email": running.email, "password": running.password})
     space = f"/api/workspaces/{running.slug}"
     wall = call("GET", f"{space}/wall")
     place = next(entry for shelf in wall["shelves"] for entry in shelf["placements"] if entry["name"] == "Course card")

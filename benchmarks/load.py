@@ -49,7 +49,7 @@ class Person:
         self.taken: dict[str, list[float]] = {}
         self.failed: dict[str, int] = {}
         self._ask("GET", "/")
-        self._ask("POST", "/api/session", {"email": space.email, "password": space.password})
+        self._ask("POST", "/api/account/browser/v1/auth/login", {"email": space.email, "password": space.password})
         wall = self._json("GET", self._at("wall"))
         places = [place for shelf in wall["shelves"] for place in shelf["placements"]]
         self._fits = [place["fit"] for place in places if place.get("fit")]

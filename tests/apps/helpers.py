@@ -43,3 +43,13 @@ def mark_in_a_place(client: Any, place: Any, run: Any) -> dict[str, Any]:
     upload(client, "juno", "mark.svg", svg(), str(entry.pk), run)
     fit = wall_proofs(client, "juno")["Test place"]["fit"]
     return client.get(f"/api/workspaces/juno/fits/{fit}").json()  # type: ignore[no-any-return]
+
+
+def account(client: Any, method: str, path: str, body: Any = None) -> Any:
+    """A request about an account, as the pages make it."""
+    return send(client, method, f"account/browser/v1/{path}", body)
+
+
+def sign_in(client: Any, email: str, password: str) -> Any:
+    """The answer to a mail address and a password."""
+    return account(client, "post", "auth/login", {"email": email, "password": password})

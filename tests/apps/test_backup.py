@@ -67,7 +67,7 @@ def destroy() -> None:
 def signed_in_again() -> Client:
     client = Client()
     token = {"email": "juno@ottermoor.example", "password": "juno-turns-the-wheel"}
-    assert client.post("/api/session", token, content_type="application/json").status_code == 200
+    assert client.post("/api/account/browser/v1/auth/login", token, content_type="application/json").status_code == 200
     return client
 
 

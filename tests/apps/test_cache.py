@@ -95,7 +95,7 @@ def test_people_sign_in_look_and_change_while_redis_is_away(
     page = client.get("/")
     token = {"X-CSRFToken": page.cookies["fitzle_csrf"].value} if "fitzle_csrf" in page.cookies else {}
     body = {"email": juno[0].email, "password": "juno-turns-the-wheel"}
-    answer = client.post("/api/session", body, content_type="application/json", headers=token)
+    answer = client.post("/api/account/browser/v1/auth/login", body, content_type="application/json", headers=token)
     assert answer.status_code == 200, answer.content
     entry = place()
     bring("disc.png", saved(disc(), "PNG"), str(entry.pk))

@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 from django.test import Client
 
-from tests.apps.helpers import send, upload, wall_proofs
+from tests.apps.helpers import send, sign_in, upload, wall_proofs
 from tests.make import sheet, svg
 
 pytestmark = pytest.mark.django_db
@@ -123,10 +123,11 @@ def test_a_viewer_may_look_but_not_change(juno: Any, make_person: Any) -> None:
 def test_signing_in_and_out(juno: Any) -> None:
     client = Client()
     assert client.get("/api/session").status_code == 401
-    wrong = send(client, "post", "session", {"email": juno[0].email, "password": "nope"})
-    assert (wrong.status_code, "Try again" in wrong.json()["message"]) == (401, True)
-    right = send(client, "post", "session", {"email": "JUNO@ottermoor.example ", "password": "juno-turns-the-wheel"})
-    assert right.json()["workspaces"] == [{"name": "Juno's", "slug": "juno"}]
+    wrong = sign_in(client, juno[0].email, "nope")
+    assert (wrong.status_code, "Try again" in wrong.json()["message"]) == (400, True)
+    right = sign_in(client, "JUNO@ottermoor.example ", "juno-turns-the-wheel")
+    assert right.status_code == 200
+    assert client.get("/api/session").json()["workspaces"] == [{"name": "Juno's", "slug": "juno"}]
     assert client.get("/api/workspaces/juno/wall").status_code == 200
     assert send(client, "delete", "session").status_code == 204
     assert client.get("/api/workspaces/juno/wall").status_code == 401
@@ -135,8 +136,8 @@ def test_signing_in_and_out(juno: Any) -> None:
 def test_failures_are_throttled_even_for_the_right_password(juno: Any) -> None:
     client = Client()
     for _ in range(8):
-        send(client, "post", "session", {"email": juno[0].email, "password": "nope"})
-    answer = send(client, "post", "session", {"email": juno[0].email, "password": "juno-turns-the-wheel"})
+        sign_in(client, juno[0].email, "nope")
+    answer = sign_in(client, juno[0].email, "juno-turns-the-wheel")
     assert answer.status_code == 429
 
 
@@ -151,7 +152,7 @@ def test_changes_need_the_csrf_token(juno: Any) -> None:
     client.force_login(juno[0], "django.contrib.auth.backends.ModelBackend")
     assert send(client, "post", "workspaces/juno/deliveries", {}).status_code == 403
     other = Client(enforce_csrf_checks=True)
-    assert send(other, "post", "session", {"email": juno[0].email, "password": "x"}).status_code == 403
+    assert sign_in(other, juno[0].email, "x").status_code == 403
 
 
 def test_the_page_has_a_policy_with_its_own_nonce(client: Any) -> None:

@@ -16,7 +16,8 @@ ATTACKER, OWNER = "203.0.113.9", "198.51.100.7"
 
 def tried(email: str, password: str, address: str, **headers: str) -> int:
     body = {"email": email, "password": password}
-    answer = Client(REMOTE_ADDR=address).post("/api/session", body, content_type="application/json", headers=headers)
+    path = "/api/account/browser/v1/auth/login"
+    answer = Client(REMOTE_ADDR=address).post(path, body, content_type="application/json", headers=headers)
     return int(answer.status_code)
 
 
@@ -54,18 +55,18 @@ def test_pauses_grow_and_end(juno: Any) -> None:
     def later(seconds: float) -> None:
         AccessAttempt.objects.update(attempt_time=timezone.now() - timedelta(seconds=seconds))
 
-    assert [tried(juno[0].email, "guess", OWNER) for _ in range(6)] == [401] * 5 + [429]
+    assert [tried(juno[0].email, "guess", OWNER) for _ in range(6)] == [400] * 5 + [429]
     for pause in (5, 10, 20, 40):
         later(pause - 2)
         assert tried(juno[0].email, "juno-turns-the-wheel", OWNER) == 429, "not even with the right password"
         later(pause + 1)
-        assert tried(juno[0].email, "guess", OWNER) == 401
+        assert tried(juno[0].email, "guess", OWNER) == 400
     AccessAttempt.objects.update(failures_since_start=40)
     later(880)
     assert tried(juno[0].email, "guess", OWNER) == 429
     later(901)
     assert tried(juno[0].email, "juno-turns-the-wheel", OWNER) == 200
-    assert [tried(juno[0].email, "guess", OWNER) for _ in range(4)] == [401] * 4, "it counts from none again"
+    assert [tried(juno[0].email, "guess", OWNER) for _ in range(4)] == [400] * 4, "it counts from none again"
 
 
 def test_another_address_in_a_header_changes_nothing(juno: Any) -> None:
@@ -77,7 +78,7 @@ def test_another_address_in_a_header_changes_nothing(juno: Any) -> None:
 
 def test_one_address_that_tries_many_accounts_has_to_wait(juno: Any) -> None:
     answers = [tried(f"person-{number}@ottermoor.example", "guess", ATTACKER) for number in range(60)]
-    assert answers[:MOST_FAILURES] == [401] * MOST_FAILURES
+    assert answers[:MOST_FAILURES] == [400] * MOST_FAILURES
     assert set(answers[MOST_FAILURES:]) == {429}
     assert tried(juno[0].email, "juno-turns-the-wheel", ATTACKER) == 429, "nor may it sign in"
     assert tried(juno[0].email, "juno-turns-the-wheel", OWNER) == 200

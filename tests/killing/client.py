@@ -66,7 +66,7 @@ class Client:
     def sign_in(self) -> None:
         """Begins a session."""
         self.call("GET", "/")
-        self.call("POST", "/api/session", {"email": EMAIL, "password": PASSWORD})
+        self.call("POST", "/api/account/browser/v1/auth/login", {"email": EMAIL, "password": PASSWORD})
 
     def at(self, path: str) -> str:
         """An address within the sample's workspace."""

@@ -6,6 +6,7 @@ from socket import gethostname
 
 from csp.constants import NONCE, NONE, SELF
 
+from fitzle.config.mail import mail_settings
 from fitzle.config.servers import cache_address, database_place, file_storage, queue_address
 
 ROOT = Path(__file__).resolve().parents[3]
@@ -24,6 +25,11 @@ INSTALLED_APPS = [
     "django.contrib.staticfiles",
     "axes",
     "csp",
+    "allauth",
+    "allauth.account",
+    "allauth.mfa",
+    "allauth.usersessions",
+    "allauth.headless",
     "fitzle.apps.accounts",
     "fitzle.apps.files",
     "fitzle.apps.drawing",
@@ -31,6 +37,7 @@ INSTALLED_APPS = [
     "fitzle.apps.destinations",
     "fitzle.apps.pieces",
     "fitzle.apps.deliveries",
+    "fitzle.apps.mails",
     "fitzle.apps.jobs",
 ]
 MIDDLEWARE = [
@@ -45,6 +52,8 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "csp.middleware.CSPMiddleware",
+    "fitzle.apps.accounts.words.AccountWordsMiddleware",
+    "allauth.account.middleware.AccountMiddleware",
     "axes.middleware.AxesMiddleware",
 ]
 ROOT_URLCONF = "fitzle.config.urls"
@@ -52,7 +61,7 @@ WSGI_APPLICATION = "fitzle.config.wsgi.application"
 TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
-        "DIRS": [ROOT / "web" / "dist"],
+        "DIRS": [ROOT / "web" / "dist", ROOT / "src" / "fitzle" / "apps" / "accounts" / "templates"],
         "OPTIONS": {
             "context_processors": ["django.template.context_processors.request", "csp.context_processors.nonce"]
         },
@@ -128,6 +137,47 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 12}},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
+SIGN_UP = os.environ.get("FITZLE_SIGN_UP", "")  # open or closed; empty: open where only this machine's people come
+ACCOUNT_ADAPTER = "fitzle.apps.accounts.signing.SigningAdapter"
+ACCOUNT_SIGNUP_FORM_CLASS = "fitzle.apps.accounts.sign_up.SignUpForm"
+ACCOUNT_SIGNUP_FIELDS = ["email*", "password1*"]
+ACCOUNT_LOGIN_METHODS = {"email"}
+ACCOUNT_USER_MODEL_USERNAME_FIELD = None
+ACCOUNT_EMAIL_VERIFICATION = "optional"  # a first file does not wait for a mail
+ACCOUNT_CHANGE_EMAIL = True
+ACCOUNT_PASSWORD_MIN_LENGTH = None  # AUTH_PASSWORD_VALIDATORS have it
+ACCOUNT_EMAIL_SUBJECT_PREFIX = ""
+ACCOUNT_EMAIL_NOTIFICATIONS = True
+ACCOUNT_EMAIL_CONFIRMATION_EXPIRE_DAYS = 7
+ACCOUNT_DEFAULT_HTTP_PROTOCOL = "https" if HTTPS else "http"
+ACCOUNT_SESSION_REMEMBER = True
+ACCOUNT_REAUTHENTICATION_TIMEOUT = 900  # seconds for which a password just typed counts
+# Wrong passwords are counted in the database, with pauses that grow (accounts/addresses.py); the rest in the cache.
+ACCOUNT_RATE_LIMITS = {
+    "login": None,
+    "login_failed": "20/m/ip,5/5m/key",  # codes of two steps
+    "reauthenticate": None,
+    "signup": os.environ.get("FITZLE_SIGN_UPS", "10/m/ip,40/h/ip"),
+}
+HEADLESS_ONLY = True
+HEADLESS_CLIENTS = ("browser",)
+HEADLESS_ADAPTER = "fitzle.apps.accounts.signing.PagesAdapter"
+HEADLESS_FRONTEND_URLS = {
+    "account_confirm_email": "/confirm/{key}",
+    "account_reset_password": "/password",
+    "account_reset_password_from_key": "/password/{key}",
+    "account_signup": "/sign-up",
+}
+MFA_ADAPTER = "fitzle.apps.accounts.two_steps.TwoStepsAdapter"
+MFA_SUPPORTED_TYPES = ["totp", "recovery_codes"]
+MFA_TOTP_ISSUER = "Fitzle"
+MFA_TOTP_TOLERANCE = 1  # of 30 s: clocks of telephones are a little off
+
+globals().update(mail_settings())
+EMAIL_BACKEND = "fitzle.apps.mails.backend.KeepingBackend"
+EMAIL_FILE_PATH = str(VAR / "mail")
+DEFAULT_FROM_EMAIL = os.environ.get("FITZLE_MAIL_FROM", "Fitzle <fitzle@localhost>")
+
 AXES_FAILURE_LIMIT = 1_000_000  # it counts; pauses that grow come of its counts (accounts/addresses.py)
 AXES_COOLOFF_TIME = 1  # hours without a failure after which it counts from none
 AXES_RESET_ON_SUCCESS = True

@@ -12,6 +12,8 @@ from django.conf import settings
 from django.db.models import Sum
 from django.utils import timezone
 
+from fitzle.apps.accounts.sample import is_public
+
 if TYPE_CHECKING:
     from django.http import HttpRequest
 
@@ -34,6 +36,11 @@ def client_address(request: HttpRequest) -> str:
     nearest = nearest or HERE
     told = [entry.strip() for entry in str(request.META.get("HTTP_X_FORWARDED_FOR", "")).split(",") if entry.strip()]
     return next((address for address in reversed(told) if _is_address(address) and not _is_proxy(address)), nearest)
+
+
+def comes_from_here(request: HttpRequest) -> bool:
+    """Whether a request comes from this machine, and nobody else can reach Fitzle at all."""
+    return not is_public() and ipaddress.ip_address(client_address(request)).is_loopback
 
 
 def pause_seconds(request: HttpRequest, email: str) -> int:

@@ -12,10 +12,13 @@ class UserManager(BaseUserManager["User"]):
     """Makes people with a hashed password."""
 
     def create_user(self, email: str, password: str, name: str = "") -> User:
-        """A new person."""
+        """A new person, made by who runs Fitzle: their mail address counts as confirmed."""
+        from allauth.account.models import EmailAddress  # it needs this model first
+
         user = self.model(email=self.normalize_email(email).lower(), name=name)
         user.set_password(password)
         user.save(using=self._db)
+        EmailAddress.objects.create(user=user, email=user.email, primary=True, verified=True)
         return user
 
     def get_by_natural_key(self, username: str | None) -> User:
@@ -28,6 +31,7 @@ class User(AbstractBaseUser):
 
     email = models.EmailField(unique=True)
     name = models.CharField(max_length=120, blank=True)
+    runs = models.BooleanField(default=False)  # this Fitzle: the first person of an empty installation
     is_active = models.BooleanField(default=True)
     created_at = models.DateTimeField(auto_now_add=True)
 
@@ -64,3 +68,20 @@ class Membership(models.Model):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["user", "workspace"], name="one_membership_each")]
+
+
+class FirstPerson(models.Model):
+    """The person to whom an installation belongs: one row, whose key decides between two who come at once."""
+
+    ONLY = 1
+    user = models.OneToOneField(User, on_delete=models.PROTECT, related_name="+")
+
+
+class Invitation(models.Model):
+    """Lets one person sign up where that is closed. Only the hash of its secret is kept."""
+
+    hashed = models.CharField(max_length=64, unique=True)
+    by = models.ForeignKey(User, on_delete=models.CASCADE, related_name="invitations")
+    made_at = models.DateTimeField(auto_now_add=True)
+    used_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    used_at = models.DateTimeField(null=True)

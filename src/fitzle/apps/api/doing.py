@@ -2,16 +2,13 @@
 
 from __future__ import annotations
 
-import ipaddress
-
-from django.conf import settings
 from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Router, Schema
 
 from fitzle.apps.accounts.access import all_workspaces
-from fitzle.apps.accounts.addresses import client_address
-from fitzle.apps.accounts.sample import is_public
+from fitzle.apps.accounts.addresses import comes_from_here
+from fitzle.apps.accounts.invitations import runs_fitzle
 from fitzle.apps.files.room import used_bytes
 from fitzle.apps.jobs import health
 from fitzle.apps.jobs.figures import jobs_by_kind
@@ -61,10 +58,7 @@ def may_see(request: HttpRequest) -> bool:
     """Whether somebody runs this Fitzle: by their mail address, or because only this machine's people reach it."""
     if not request.user.is_authenticated:
         return False
-    if request.user.email in settings.OPERATORS:
-        return True
-    address = client_address(request)
-    return not is_public() and (not address or ipaddress.ip_address(address).is_loopback)
+    return runs_fitzle(request.user) or comes_from_here(request)
 
 
 @router.get("", response=DoingOut)

@@ -16,6 +16,7 @@ from fitzle.apps.api import (
     composing,
     deliveries,
     doing,
+    entrance,
     fits,
     glyphs,
     house_style,
@@ -46,6 +47,9 @@ from fitzle.core.errors import FitzleError
 api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, openapi_url=None, parser=StrictParser())
 api.add_router("/session", session.router)
 api.add_router("/door", session.door)
+api.add_router("/entrance", entrance.router)
+api.add_router("/mails", entrance.mails)
+api.add_router("/invitations", entrance.invitations)
 api.add_router("/doing", doing.router)
 api.add_router("/workspaces", workspaces.router)
 for module in (

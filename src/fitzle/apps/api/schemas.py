@@ -45,16 +45,17 @@ class Me(Schema):
 
     name: str
     email: str
+    confirmed: bool
+    invites: bool
     workspaces: list[WorkspaceOut]
     limits: LimitsOut
     runs: bool
 
 
-class SignIn(Schema):
-    """A mail address (RFC 5321, 4.5.3.1: at most 254 letters) and a password."""
+class PersonName(Schema):
+    """What a person is called."""
 
-    email: Annotated[str, Field(max_length=254)]
-    password: Annotated[str, Field(max_length=1000)]
+    name: Annotated[str, Field(max_length=120)]
 
 
 class AlikeOut(Schema):

@@ -19,6 +19,7 @@ from django.db import InterfaceError, OperationalError, close_old_connections, c
 
 from fitzle.apps.files.errors import StorageFullError
 from fitzle.apps.jobs import leases
+from fitzle.apps.jobs.later import Later
 from fitzle.apps.jobs.sweeping import sweep_for_ever
 from fitzle.apps.watching.context import begin
 from fitzle.core.bounds import bound_memory
@@ -64,6 +65,9 @@ class BoundedTask(Task[Any, Any]):
         except StorageFullError as error:
             words = error.message
             _patiently(lambda: leases.put_off(lease, words, FULL_PAUSE_SECONDS))
+        except Later as later:
+            words, pause = later.words, later.seconds
+            _patiently(lambda: leases.put_off(lease, words, pause))
         except (OperationalError, InterfaceError):
             log.exception("the database was away from %s", self.name)
             _patiently(lambda: leases.put_off(lease, "", AWAY_PAUSE_SECONDS))

@@ -54,6 +54,11 @@ def clear_later(workspace_ids: Iterable[int]) -> None:
     _want("clear_away_unneeded", [(number,) for number in workspace_ids])
 
 
+def mail_later(number: int) -> None:
+    """Has a mail sent that waits."""
+    _want("send_mail", [(number,)])
+
+
 def send(kind: str, arguments: Iterable[Argument], after_seconds: float = 0.0) -> bool:
     """Tells the workers of a job; False where the queue cannot be reached, which costs time and nothing else."""
     task = current_app.tasks.get(f"fitzle.apps.jobs.tasks.{kind}")

@@ -21,6 +21,7 @@ from fitzle.apps.jobs import leases
 from fitzle.apps.jobs.bounds import bounded_task
 from fitzle.apps.jobs.clearing import clear_workspace, kept_since
 from fitzle.apps.jobs.queue import make_later, prepare_later, propose_later, read_later, write_prepared_later
+from fitzle.apps.mails.sending import send_waiting
 from fitzle.apps.pieces.actions import bring_into, place_artwork
 from fitzle.apps.pieces.making import end_unmade_file, make_file
 from fitzle.apps.pieces.uses import fits_showing
@@ -130,6 +131,12 @@ def make_fit_file(fit_id: str) -> None:
 def clear_away_unneeded(workspace_id: int) -> None:
     """Takes away what nobody in a workspace needs any more."""
     clear_workspace(workspace_id, kept_since())
+
+
+@bounded_task(**INTAKE)
+def send_mail(number: int) -> None:
+    """Sends a mail that waits; a worker that dies over it leaves it waiting."""
+    send_waiting(number)
 
 
 _ENDED: dict[str, Callable[..., None]] = {
