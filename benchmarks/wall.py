@@ -16,7 +16,8 @@ SIGN_IN = """
 const done = arguments[2];
 const token = document.cookie.match(/fitzle_csrf=([^;]*)/)[1];
 const body = JSON.stringify({email: arguments[0], password: arguments[1]});
-fetch('/api/account/browser/v1/auth/login', {method: 'POST', headers: {'Content-Type': 'application/json', 'X-CSRFToken': token}, body})
+const headers = {'Content-Type': 'application/json', 'X-CSRFToken': token};
+fetch('/api/account/browser/v1/auth/login', {method: 'POST', headers, body})
   .then((answer) => done(answer.status));
 """
 ALL_PAINTED = """

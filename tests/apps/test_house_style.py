@@ -75,3 +75,24 @@ def test_new_words_are_in_the_house_s_typeface_and_colour(signed_in: Any, place:
     body = {"revision": 1, "role": "headline"}
     parts = send(signed_in, "post", f"workspaces/juno/fits/{fit}/parts", body).json()["piece"]["document"]["parts"]
     assert next(part for part in parts if part["role"] == "headline")["family"] == "Anton"
+
+
+def test_a_logo_proposes_a_house_style_that_is_taken_in_one_step(signed_in: Any, bring: Any) -> None:
+    logo = bring("bell.svg", svg('<circle cx="50" cy="25" r="24" fill="#0a2342"/>'))
+    path = f"workspaces/juno/artwork/{logo['id']}/house-style"
+    proposed = send(signed_in, "get", path).json()
+    assert proposed["colours"][0] == {"name": "Deep blue", "hex": "#0a2342"}
+    assert (proposed["readable"] > 0, proposed["wants_dark_version"]) == (True, True)
+    assert proposed["naming"] == "juno-s_{placement}_{width}x{height}"
+    assert signed_in.get("/api/workspaces/juno/house-style").json()["naming"] == "", "nothing is taken yet"
+    taken = send(signed_in, "post", path).json()
+    assert [one["hex"] for one in taken["colours"]] == [one["hex"] for one in proposed["colours"]]
+    assert taken["naming"] == proposed["naming"] and taken["example"] == "juno-s_header_1280x720.png"
+    [mark] = signed_in.get("/api/workspaces/juno/house-style").json()["marks"]
+    assert mark["versions"] == 2 and mark["dark"]["showing"]["shows_on_dark"]
+
+
+def test_what_is_not_read_proposes_nothing(signed_in: Any, bring: Any) -> None:
+    failed = bring("broken.png", b"\x89PNG\r\n\x1a\n")
+    answer = send(signed_in, "get", f"workspaces/juno/artwork/{failed['id']}/house-style")
+    assert answer.status_code == 422 and "no colours to take" in answer.json()["message"]

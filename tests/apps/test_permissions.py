@@ -15,6 +15,7 @@ from fitzle.apps.artwork.models import Artwork
 from fitzle.apps.deliveries import actions as delivery_actions
 from fitzle.apps.jobs.tasks import take_in_artwork
 from fitzle.apps.pieces import actions as piece_actions
+from fitzle.apps.pieces import house as house_actions
 from fitzle.apps.pieces import places as place_actions
 from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.core.artwork.steps.document import NOT_PREPARED
@@ -23,7 +24,7 @@ from tests.make import sheet, svg
 
 pytestmark = pytest.mark.django_db
 NOBODY: UUID = uuid4()  # refused before anything is looked for
-MODULES = (artwork_actions, delivery_actions, piece_actions, place_actions, workspace_actions)
+MODULES = (artwork_actions, delivery_actions, piece_actions, place_actions, house_actions, workspace_actions)
 LARGER = svg('<circle cx="50" cy="25" r="24" fill="#1d3b4f"/>')
 ACTIONS: dict[str, tuple[Any, ...]] = {
     "bring_in": ("a.svg", [svg()], [], []),
@@ -55,6 +56,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "change_place": (NOBODY, place_actions.Change()),
     "bring_sheet_back": (NOBODY, 1),
     "rename_workspace": ("Mine",),
+    "take_house_style": (NOBODY,),
     "redo": (NOBODY,),
 }
 

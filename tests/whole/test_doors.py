@@ -18,6 +18,7 @@ from tests.killing.running import Running
 from tests.ports import free_port
 
 LARGE = 300_000_000
+LOGIN = "/api/account/browser/v1/auth/login"
 
 
 @pytest.fixture(scope="module")
@@ -47,10 +48,7 @@ def answer_on(connection: socket.socket) -> tuple[int, Any]:
 
 def test_slow_connections_hold_nobody_up(running: Running) -> None:
     dripping = [begun(running, "GET / HTTP/1.1\r\nHost: 127") for _ in range(60)]
-    dripping += [
-        begun(running, head_of("POST", "/api/account/browser/v1/auth/login", Content_Length=900) + "\r\n{")
-        for _ in range(60)
-    ]
+    dripping += [begun(running, head_of("POST", LOGIN, Content_Length=900) + "\r\n{") for _ in range(60)]
     for _ in range(5):
         for connection in dripping:
             connection.sendall(b" ")
@@ -89,7 +87,7 @@ def test_somebody_from_elsewhere_is_refused_before_a_byte_is_taken(running: Runn
 @pytest.mark.parametrize(
     ("method", "path", "count"),
     [
-        ("POST", "/api/account/browser/v1/auth/login", 20_000),
+        ("POST", LOGIN, 20_000),
         ("PATCH", "/api/workspaces/ottermoor/fits/1b7c3a52-2f64-4a0a-9a4e-0f3b6f1f0c11", 3_000_000),
         ("POST", "/api/workspaces/ottermoor/artwork/from-web", 3_000_000),
         ("POST", "/", 3_000_000),

@@ -6,7 +6,7 @@ from socket import gethostname
 
 from csp.constants import NONCE, NONE, SELF
 
-from fitzle.config.mail import mail_settings
+from fitzle.config.mail import SECONDS, mail_server
 from fitzle.config.servers import cache_address, database_place, file_storage, queue_address
 
 ROOT = Path(__file__).resolve().parents[3]
@@ -173,7 +173,10 @@ MFA_SUPPORTED_TYPES = ["totp", "recovery_codes"]
 MFA_TOTP_ISSUER = "Fitzle"
 MFA_TOTP_TOLERANCE = 1  # of 30 s: clocks of telephones are a little off
 
-globals().update(mail_settings())
+_MAIL = mail_server(os.environ.get("FITZLE_MAIL", ""))
+MAIL_THROUGH = _MAIL.through
+EMAIL_HOST, EMAIL_PORT, EMAIL_HOST_USER, EMAIL_HOST_PASSWORD = _MAIL.host, _MAIL.port, _MAIL.user, _MAIL.password
+EMAIL_USE_TLS, EMAIL_USE_SSL, EMAIL_TIMEOUT = _MAIL.tls, _MAIL.ssl, SECONDS
 EMAIL_BACKEND = "fitzle.apps.mails.backend.KeepingBackend"
 EMAIL_FILE_PATH = str(VAR / "mail")
 DEFAULT_FROM_EMAIL = os.environ.get("FITZLE_MAIL_FROM", "Fitzle <fitzle@localhost>")

@@ -22,7 +22,7 @@ class TwoStepsAdapter(DefaultMFAAdapter):
 
     def encrypt(self, text: str) -> str:
         """A secret as it is kept."""
-        return _box().encrypt(text.encode()).decode()
+        return str(_box().encrypt(text.encode()).decode())
 
     def decrypt(self, encrypted_text: str) -> str:
         """A secret as it was.
@@ -31,7 +31,7 @@ class TwoStepsAdapter(DefaultMFAAdapter):
         can calculate.
         """
         try:
-            return _box().decrypt(encrypted_text.encode()).decode()
+            return str(_box().decrypt(encrypted_text.encode()).decode())
         except InvalidToken:
             return base64.b32encode(os.urandom(20)).decode()
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import TYPE_CHECKING, Annotated
+from uuid import UUID
 
 from django.http import HttpRequest
 from ninja import Path, Router, Schema
@@ -14,7 +15,8 @@ from fitzle.apps.api.schemas import Message, VersionOut
 from fitzle.apps.artwork.library import ready_marks
 from fitzle.apps.artwork.versions import groups_of
 from fitzle.apps.pieces.actions import save_house_style
-from fitzle.core.artwork.showing import LIGHT_GROUND
+from fitzle.apps.pieces.house import proposed_house_style, take_house_style
+from fitzle.core.artwork.showing import LIGHT_GROUND, Showing
 from fitzle.core.colour.contrast import Reading, contrast_matrix, reading
 from fitzle.core.colour.dark_version import DARK_GROUND
 from fitzle.core.colour.harmonies import harmonies
@@ -73,6 +75,21 @@ class HouseStyleOut(HouseStyleIn):
     dark: str = DARK_GROUND
 
 
+class HouseProposalOut(Schema):
+    """What an artwork proposes: colours and how their pairs read, where it shows, and a naming rule with an example."""
+
+    colours: list[HouseColour]
+    contrasts: list[list[float]]
+    readings: list[list[Reading]]
+    readable: int
+    showing: Showing
+    wants_dark_version: bool
+    naming: str
+    example: str
+    light: str = LIGHT_GROUND
+    dark: str = DARK_GROUND
+
+
 class HarmonyOut(Schema):
     """A harmony of one colour."""
 
@@ -94,6 +111,33 @@ def change_house_style(request: HttpRequest, workspace: Path[str], given: HouseS
     return _view(access.workspace)
 
 
+@router.get("/artwork/{uuid:artwork}/house-style", response={200: HouseProposalOut, 422: Message})
+def read_proposal(request: HttpRequest, workspace: Path[str], artwork: UUID) -> HouseProposalOut:
+    """What an artwork proposes for the house style."""
+    proposal = proposed_house_style(workspace_to_see(request.user, workspace), artwork)
+    hexes = [one.hex for one in proposal.colours]
+    contrasts = contrast_matrix(hexes)
+    readings = [[reading(ratio) for ratio in line] for line in contrasts]
+    return HouseProposalOut(
+        colours=[HouseColour(name=one.name, hex=one.hex) for one in proposal.colours],
+        contrasts=contrasts,
+        readings=readings,
+        readable=_readable(readings),
+        showing=proposal.showing,
+        wants_dark_version=proposal.wants_dark_version,
+        naming=proposal.naming,
+        example=_example(proposal.naming),
+    )
+
+
+@router.post("/artwork/{uuid:artwork}/house-style", response={200: HouseStyleOut, 422: Message})
+def take_proposal(request: HttpRequest, workspace: Path[str], artwork: UUID) -> HouseStyleOut:
+    """Takes over what an artwork proposes."""
+    access = access_to(request.user, workspace)
+    take_house_style(access, artwork)
+    return _view(access.workspace)
+
+
 @router.get("/harmonies", response=list[HarmonyOut])
 def read_harmonies(request: HttpRequest, workspace: Path[str], colour: HexColour) -> list[HarmonyOut]:
     """Colours that go with one."""
@@ -103,24 +147,30 @@ def read_harmonies(request: HttpRequest, workspace: Path[str], colour: HexColour
 
 def _view(space: Workspace) -> HouseStyleOut:
     style = house_style(space)
-    rule = style.naming or USUAL_RULE
-    example = file_name(
-        rule, "png", subject="Spring lesson", placement="Header", size=Size(1280, 720), date="2026-03-01", version="2"
-    )
     contrasts = contrast_matrix(style.colours)
     readings = [[reading(ratio) for ratio in line] for line in contrasts]
     return HouseStyleOut(
         readings=readings,
-        readable=sum(one == "reads" for row, line in enumerate(readings) for one in line[row + 1 :]),
+        readable=_readable(readings),
         colours=[HouseColour(**entry) for entry in style.named],
         heading=style.heading,
         text=style.text,
         naming=style.naming,
         contrasts=contrasts,
-        example=example,
+        example=_example(style.naming or USUAL_RULE),
         tokens=[f"{{{token}}}" for token in TOKENS],
         families=[family.name for family in offered_families()],
         marks=[_mark(group) for group in groups_of(ready_marks(space))],
+    )
+
+
+def _readable(readings: list[list[Reading]]) -> int:
+    return sum(one == "reads" for row, line in enumerate(readings) for one in line[row + 1 :])
+
+
+def _example(rule: str) -> str:
+    return file_name(
+        rule, "png", subject="Spring lesson", placement="Header", size=Size(1280, 720), date="2026-03-01", version="2"
     )
 
 

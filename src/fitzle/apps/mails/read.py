@@ -6,7 +6,7 @@ import email
 import email.policy
 from datetime import UTC, datetime
 from pathlib import Path
-from typing import NamedTuple, cast
+from typing import NamedTuple
 
 from django.conf import settings
 
@@ -45,6 +45,6 @@ def _mails_in(path: Path) -> list[FiledMail]:
 
 def _mail(data: bytes, at: datetime) -> FiledMail:
     policy = email.policy.default.clone(utf8=True)
-    found = cast("email.message.EmailMessage", email.message_from_bytes(data, policy=policy))
+    found = email.message_from_bytes(data, policy=policy)
     body = found.get_body(("plain",))
     return FiledMail(str(found["To"]), str(found["Subject"]), str(body.get_content()) if body else "", at)
