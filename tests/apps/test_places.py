@@ -89,6 +89,11 @@ def test_another_name_makes_no_file_anew(signed_in: Any, run: Any) -> None:
     assert wall_proofs(signed_in, "juno")["Medal"]["state"] == "fits"
 
 
+def test_a_place_may_be_added_before_one_says_where_that_is(signed_in: Any) -> None:
+    for destination in ("", "  "):
+        assert added(signed_in, "9 x 9 px", destination=destination)["destination"] == "My places"
+
+
 def test_a_place_moves_to_another_destination(signed_in: Any, run: Any) -> None:
     added(signed_in, "9 x 9 px", destination="Shop")
     place = added(signed_in, WORDS)

@@ -20,7 +20,8 @@ HEX = st.from_regex(r"#[0-9a-f]{6}", fullmatch=True)
         ("#3a3a3a", "Dark grey"), ("#ff0000", "Red"), ("#7a1010", "Deep red"), ("#ffd400", "Light yellow"),
         ("#17443c", "Deep teal"), ("#1f8a3b", "Green"), ("#0057b8", "Blue"), ("#0a2342", "Deep blue"),
         ("#6a2fb0", "Violet"), ("#3d1a6b", "Deep violet"), ("#e6007e", "Pink"), ("#7a4a1e", "Brown"),
-        ("#e7d3a8", "Sand"), ("#f6e7c8", "Pale sand"), ("#ff8c00", "Orange"), ("#00a3a3", "Teal"), ("#cfe8ff", "Pale blue"),
+        ("#e7d3a8", "Sand"), ("#f6e7c8", "Pale sand"), ("#ff8c00", "Orange"), ("#00a3a3", "Teal"),
+        ("#cfe8ff", "Pale blue"),
     ],
 )  # fmt: skip
 def test_colours_are_called_as_people_call_them(colour: str, name: str) -> None:

@@ -5,6 +5,8 @@ import { Failure } from "./api/client";
 import { sessionQuery } from "./api/queries";
 import { ArtworkScreen } from "./features/artwork/ArtworkScreen";
 import { RoomScreen } from "./features/artwork/RoomScreen";
+import { AccountScreen } from "./features/account/AccountScreen";
+import { BeginScreen } from "./features/begin/BeginScreen";
 import { BenchScreen } from "./features/bench/BenchScreen";
 import { DeliveriesScreen } from "./features/deliveries/DeliveriesScreen";
 import { DoingScreen } from "./features/doing/DoingScreen";
@@ -12,8 +14,14 @@ import { HouseStyleScreen } from "./features/house/HouseStyleScreen";
 import { NewPlaceScreen } from "./features/places/NewPlaceScreen";
 import { PlaceScreen } from "./features/places/PlaceScreen";
 import { PreparationScreen } from "./features/preparation/PreparationScreen";
+import { ConfirmScreen } from "./features/session/ConfirmScreen";
+import { ForgottenScreen } from "./features/session/ForgottenScreen";
+import { MailsScreen } from "./features/session/MailsScreen";
+import { NewPasswordScreen } from "./features/session/NewPasswordScreen";
+import { NoWorkspace } from "./features/session/NoWorkspace";
 import { SignInAgain } from "./features/session/SignInAgain";
 import { SignInScreen } from "./features/session/SignInScreen";
+import { SignUpScreen } from "./features/session/SignUpScreen";
 import { StillsScreen } from "./features/stills/StillsScreen";
 import { WallScreen } from "./features/wall/WallScreen";
 import { Header } from "./ui/Header";
@@ -26,7 +34,7 @@ export function App() {
   if (!session.data && session.error && !(session.error instanceof Failure && session.error.status === 401)) {
     return <Trouble error={session.error} />;
   }
-  if (!session.data) return <SignInScreen />;
+  if (!session.data) return <Outside />;
   const first = session.data.workspaces[0];
   return (
     <>
@@ -36,11 +44,26 @@ export function App() {
   );
 }
 
+/** What is seen before one is in. */
+function Outside() {
+  return (
+    <Routes>
+      <Route path="/sign-up" element={<SignUpScreen />} />
+      <Route path="/password" element={<ForgottenScreen />} />
+      <Route path="/password/:key" element={<NewPasswordScreen />} />
+      <Route path="/confirm/:key" element={<ConfirmScreen />} />
+      <Route path="/mail" element={<MailsScreen />} />
+      <Route path="*" element={<SignInScreen />} />
+    </Routes>
+  );
+}
+
 function Screens({ first }: { first: string | undefined }) {
   return (
     <Routes>
       <Route path="/w/:workspace" element={<Workspace />}>
         <Route index element={<WallScreen />} />
+        <Route path="begin" element={<BeginScreen />} />
         <Route path="fits/:fit" element={<BenchScreen />} />
         <Route path="artwork" element={<ArtworkScreen />} />
         <Route path="artwork/room" element={<RoomScreen />} />
@@ -53,6 +76,11 @@ function Screens({ first }: { first: string | undefined }) {
         <Route path="doing" element={<DoingScreen />} />
         <Route path="*" element={<Trouble error={new Error("There is no such page.")} />} />
       </Route>
+      <Route path="/account" element={<AccountScreen />} />
+      <Route path="/password/:key" element={<NewPasswordScreen />} />
+      <Route path="/confirm/:key" element={<ConfirmScreen />} />
+      <Route path="/mail" element={<MailsScreen />} />
+      <Route path="/sign-up" element={<Navigate to={first ? `/w/${first}/begin` : "/"} replace />} />
       <Route path="*" element={first ? <Navigate to={`/w/${first}`} replace /> : <NoWorkspace />} />
     </Routes>
   );
@@ -69,8 +97,4 @@ function Workspace() {
       <Outlet />
     </UploadsProvider>
   );
-}
-
-function NoWorkspace() {
-  return <Trouble error={new Error("You belong to no workspace yet. Ask a colleague to invite you.")} />;
 }

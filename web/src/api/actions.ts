@@ -8,8 +8,17 @@ import {
   type Schemas,
 } from "./client";
 
-export const signIn = (email: string, password: string) =>
-  answerOf(client.POST("/api/session", { body: { email, password } }));
+export const callMe = (name: string) => answerOf(client.PATCH("/api/session", { body: { name } }));
+
+export const makeInvitation = () => answerOf(client.POST("/api/invitations", {}));
+
+/** Takes over the house style that an artwork proposes. */
+export const takeHouseStyle = (workspace: string, artwork: string) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/artwork/{artwork}/house-style", {
+      params: { path: { workspace, artwork } },
+    }),
+  );
 
 export const signOut = () => answerOf(client.DELETE("/api/session", {}));
 

@@ -56,10 +56,8 @@ client.use({
     if (request.method !== "GET") request.headers.set("X-CSRFToken", csrfToken());
     return request;
   },
-  onResponse({ request, response }) {
-    // A wrong password is answered so as well, and says nothing of a session.
-    if (response.status === 401 && !(request.method === "POST" && request.url.endsWith("/api/session")))
-      sayWhetherSignedIn(false);
+  onResponse({ response }) {
+    if (response.status === 401) sayWhetherSignedIn(false);
   },
 });
 

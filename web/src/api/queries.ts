@@ -21,6 +21,33 @@ export const sessionQuery = () =>
     staleTime: 60_000,
   });
 
+/** How one comes in here: whether one may sign up, and what becomes of mails. */
+export const entranceQuery = (invitation = "") =>
+  queryOptions({
+    queryKey: ["entrance", invitation],
+    queryFn: () => answerOf(client.GET("/api/entrance", { params: { query: { invitation } } })),
+  });
+
+export const mailsQuery = () =>
+  queryOptions({
+    queryKey: ["mails"],
+    queryFn: () => answerOf(client.GET("/api/mails", {})),
+    refetchInterval: 3000,
+  });
+
+/** The house style that an artwork proposes. */
+export const houseProposalQuery = (workspace: string, artwork: string) =>
+  queryOptions({
+    queryKey: [workspace, "house-proposal", artwork],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/artwork/{artwork}/house-style", {
+          params: { path: { workspace, artwork } },
+        }),
+      ),
+    staleTime: Infinity,
+  });
+
 /** The room that a shelf has on the screen, in px. */
 export interface Room {
   room: number;
@@ -42,6 +69,7 @@ export const wallQuery = (workspace: string, room = USUAL_ROOM) =>
       ),
     placeholderData: (before) => before,
     refetchInterval: (query) =>
+      query.state.data?.busy ||
       query.state.data?.shelves.some((shelf) => shelf.placements.some((entry) => entry.state === "working"))
         ? BUSY_MS
         : false,
@@ -252,6 +280,7 @@ export const readyQuery = (workspace: string, changed: boolean) =>
       ),
     staleTime: 0,
     gcTime: 0,
+    refetchInterval: BUSY_MS * 2, // files may still be made while the list is open
   });
 
 export const deliveriesQuery = (workspace: string) =>

@@ -71,6 +71,9 @@ export function Header({ workspace, runs }: Props) {
           </Link>
         )}
         <ThemeSwitch />
+        <Link to="/account" className="inline-flex min-h-7 items-center hover:text-ink hover:underline">
+          Account
+        </Link>
         <button
           type="button"
           className="min-h-7 hover:text-ink hover:underline"

@@ -124,7 +124,7 @@ function Begin({ close }: { close: () => void }) {
       save={beginWorkspace}
       done={({ slug }) => {
         close();
-        void navigate(`/w/${slug}`);
+        void navigate(`/w/${slug}/begin`);
       }}
     />
   );

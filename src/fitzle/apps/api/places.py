@@ -115,9 +115,9 @@ class ReadOut(Schema):
 
 
 class NewPlace(Schema):
-    """A sheet that somebody has looked at, its name, and the destination that it belongs to, by name."""
+    """A sheet that somebody has looked at, its name, and the destination that it belongs to, by name or none yet."""
 
-    destination: Name
+    destination: Annotated[str, Field(max_length=120)] = ""
     name: Name
     sheet: SpecSheet
 

@@ -200,10 +200,14 @@ class Shelf(BaseModel):
 
 
 class Wall(BaseModel):
-    """All shelves; `notice` is what people should know of the server, empty where there is nothing."""
+    """All shelves; `notice` is what people should know of the server, empty where there is nothing.
+
+    `busy`: artwork is being prepared, and what shows it will change.
+    """
 
     workspace: str
     notice: str = ""
+    busy: bool = False
     shelves: list[Shelf]
     deliverable: int
     changed: int

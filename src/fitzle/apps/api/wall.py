@@ -11,6 +11,7 @@ from ninja import Path, Query, Router
 from fitzle.apps.accounts.access import workspace_to_see
 from fitzle.apps.api.schemas import Shelf, Wall, WallProof
 from fitzle.apps.api.views import mask_path, state_of
+from fitzle.apps.artwork.preparing import being_prepared
 from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import shelves_of
 from fitzle.apps.jobs.health import notice_for_people
@@ -63,6 +64,7 @@ def wall(
     return Wall(
         workspace=space.name,
         notice=notice_for_people(),
+        busy=bool(being_prepared(space)),
         shelves=[_shelf(destination, fits, bad, delivered, (room, alone, tall)) for destination in shelves_of(space)],
         deliverable=len(ready),
         changed=sum(one.delivered != one.file_key for one in ready),

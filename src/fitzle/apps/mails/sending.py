@@ -25,7 +25,8 @@ def send_waiting(number: int) -> None:
     if mail is None:
         return
     try:
-        connection = get_connection(settings.MAIL_THROUGH, fail_silently=False)
+        through: str = settings.MAIL_THROUGH
+        connection = get_connection(through, fail_silently=False)
         EmailMessage(mail.subject, mail.body, mail.sender, mail.to, connection=connection).send()
     except SMTPRecipientsRefused as refusal:
         log.warning("nobody is there for mail %s: %s", number, refusal)

@@ -26,6 +26,8 @@ if TYPE_CHECKING:
 
 MOST_PLACES = 1000  # in a workspace
 
+UNNAMED = "My places"
+
 
 class Change(NamedTuple):
     """What changes of a place; None leaves a thing as it is.
@@ -42,12 +44,15 @@ class Change(NamedTuple):
 
 @action(Capability.CHANGE)
 def add_place(access: Access, destination: str, sheet: SpecSheet) -> Placement:
-    """A new place at the destination of this name, which is made where the workspace has none."""
+    """A new place at the destination of this name, which is made where the workspace has none.
+
+    Whoever does not say yet where that is finds it on the shelf UNNAMED, and names or moves it later.
+    """
     if len(slugs_of(access.workspace)) >= MOST_PLACES:
         raise ValueOutOfRange(
             f"a workspace has at most {MOST_PLACES} places", advice="Change one that is not needed any more."
         )
-    shelf = shelf_named(access.workspace, destination)
+    shelf = shelf_named(access.workspace, destination.strip() or UNNAMED)
     return add_placement(shelf, sheet.model_copy(update={"destination": shelf.name, "slug": None}))
 
 

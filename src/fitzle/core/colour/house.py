@@ -32,7 +32,8 @@ def proposed_colours(shares: Iterable[ColourShare], backdrop: str | None = None)
     own = [share.hex for share in shares if share.share >= LEAST_SHARE]
     kept = _apart([colour for colour in own if not backdrop or not _alike(colour, backdrop)])[:MOST_OWN]
     first = kept[0] if kept else "#000000"
-    return _named(_apart([*kept, _in_hue_of(first, *INK), _in_hue_of(first, *PAPER)]))
+    ink, paper = _in_hue_of(first, *INK), _in_hue_of(first, *PAPER)
+    return _named(_apart([*kept, ink, paper]), {ink: "Ink", paper: "Paper"})
 
 
 def _apart(colours: Iterable[str]) -> list[str]:
@@ -54,11 +55,10 @@ def _in_hue_of(colour: str, lightness: float, chroma: float) -> str:
     return to_hex(Rgb(int(red), int(green), int(blue)))
 
 
-def _named(colours: list[str]) -> list[NamedColour]:
-    names: dict[str, int] = {}
-    found = []
+def _named(colours: list[str], known: dict[str, str]) -> list[NamedColour]:
+    found: list[NamedColour] = []
     for colour in colours:
-        name = colour_name(colour)
-        names[name] = names.get(name, 0) + 1
-        found.append(NamedColour(name if names[name] == 1 else f"{name} {names[name]}", colour))
+        name = known.get(colour) or colour_name(colour)
+        taken = sum(one.name == name or one.name.startswith(f"{name} ") for one in found)
+        found.append(NamedColour(f"{name} {taken + 1}" if taken else name, colour))
     return found

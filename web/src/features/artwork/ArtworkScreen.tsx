@@ -8,7 +8,7 @@ import { BringIn } from "../../ui/BringIn";
 import { Button } from "../../ui/Button";
 import { Trouble } from "../../ui/Trouble";
 import { useLater } from "../../ui/useLater";
-import { DropZone } from "../wall/DropZone";
+import { DropZone } from "../../ui/DropZone";
 import { Card } from "./Card";
 import { Glyphs } from "./Glyphs";
 import { askedFor, EVERYTHING, Finding, type Wanted } from "./Finding";

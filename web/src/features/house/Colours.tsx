@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Hex } from "../../ui/Hex";
 import { Swatches } from "../../ui/Swatches";
 import type { House, HouseColour } from "./HouseStyleScreen";
-import { Section } from "./Section";
+import { Section } from "../../ui/Section";
 
 /** The colours, named and in order: the first ones are offered first. */
 export function Colours({ house }: { house: House }) {

@@ -5,7 +5,7 @@ import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
 import { useDarkVersion } from "../../ui/useDarkVersion";
 import type { House, HouseStyle } from "./HouseStyleScreen";
-import { Section } from "./Section";
+import { Section } from "../../ui/Section";
 
 type Mark = HouseStyle["marks"][number];
 

@@ -1,5 +1,5 @@
 import type { House } from "./HouseStyleScreen";
-import { Section } from "./Section";
+import { Section } from "../../ui/Section";
 
 /** How delivered files are called where a place has no rule of its own. */
 export function Naming({ house }: { house: House }) {

@@ -1,5 +1,5 @@
 import type { House } from "./HouseStyleScreen";
-import { Section } from "./Section";
+import { Section } from "../../ui/Section";
 
 /** Words in each colour on each other one, with their contrast. */
 export function Pairs({ house }: { house: House }) {

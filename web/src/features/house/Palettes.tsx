@@ -3,7 +3,7 @@ import { useState } from "react";
 
 import { artworkQuery, harmoniesQuery } from "../../api/queries";
 import type { House } from "./HouseStyleScreen";
-import { Section } from "./Section";
+import { Section } from "../../ui/Section";
 
 /** Colours out of an artwork, and those that go with one of the house's own; a click adds one. */
 export function Palettes({ house }: { house: House }) {

@@ -1,6 +1,6 @@
 import { sampleUrl } from "../../api/queries";
 import type { House } from "./HouseStyleScreen";
-import { Section } from "./Section";
+import { Section } from "../../ui/Section";
 
 const SAMPLE = "True wheels run quiet";
 

@@ -2,11 +2,13 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useEffect, useState } from "react";
 
-import { signIn, signOut } from "../../api/actions";
+import { signIn } from "../../api/account";
+import { signOut } from "../../api/actions";
 import type { Schemas } from "../../api/client";
-import { sayWhetherSignedIn, SIGNED_IN, SIGNED_OUT } from "../../api/session";
+import { SIGNED_IN, SIGNED_OUT } from "../../api/session";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
+import { CodeFields, useCode } from "./CodeForm";
 import { PasswordField } from "./PasswordField";
 
 /** Asks for the password where the session ended; what was on the screen stays, what is unsaved is sent afterwards. */
@@ -24,15 +26,19 @@ export function SignInAgain({ me }: { me: Schemas["Me"] }) {
       window.removeEventListener(SIGNED_IN, begin);
     };
   }, []);
+  const back = () => {
+    setPassword("");
+    void queries.invalidateQueries();
+  };
   const enter = useMutation({
     mutationFn: () => signIn(me.email, password),
-    onSuccess: (found) => {
-      queries.setQueryData(["session"], found);
-      setPassword("");
-      sayWhetherSignedIn(true);
-      void queries.invalidateQueries();
-    },
+    onSuccess: (step) => step === "in" && back(),
   });
+  const code = useCode(() => {
+    enter.reset();
+    back();
+  });
+  const second = enter.data === "code";
   const leave = async () => {
     await signOut().catch(() => undefined);
     location.assign("/");
@@ -54,24 +60,31 @@ export function SignInAgain({ me }: { me: Schemas["Me"] }) {
             className="mt-4"
             onSubmit={(event) => {
               event.preventDefault();
-              enter.mutate();
+              if (second) code.submit();
+              else enter.mutate();
             }}
           >
-            <input type="hidden" autoComplete="username" value={me.email} readOnly />
-            <PasswordField label={`Password of ${me.email}`} value={password} type={setPassword} />
-            {enter.error && (
-              <div className="mb-4">
-                <Problem message={enter.error.message} />
-              </div>
+            {second ? (
+              <CodeFields code={code} />
+            ) : (
+              <>
+                <input type="hidden" autoComplete="username" value={me.email} readOnly />
+                <PasswordField label={`Password of ${me.email}`} value={password} type={setPassword} />
+                {enter.error && (
+                  <div className="mb-4">
+                    <Problem message={enter.error.message} />
+                  </div>
+                )}
+                <div className="flex justify-between gap-3">
+                  <Button look="bare" type="button" onClick={() => void leave()}>
+                    I am somebody else
+                  </Button>
+                  <Button look="next" type="submit" disabled={enter.isPending}>
+                    Sign in and go on
+                  </Button>
+                </div>
+              </>
             )}
-            <div className="flex justify-between gap-3">
-              <Button look="bare" type="button" onClick={() => void leave()}>
-                I am somebody else
-              </Button>
-              <Button look="next" type="submit" disabled={enter.isPending}>
-                Sign in and go on
-              </Button>
-            </div>
           </form>
         </Dialog.Content>
       </Dialog.Portal>

@@ -7,7 +7,7 @@ import { Gauge } from "../../ui/Gauge";
 import { Masked } from "../../ui/Mask";
 import { State, STATES } from "../../ui/State";
 import { SteadyImage } from "../../ui/SteadyImage";
-import { DropZone } from "./DropZone";
+import { DropZone } from "../../ui/DropZone";
 import { FillMenu } from "./FillMenu";
 
 export const ABOVE_PX = 8; // between the tallest proof and what stands above the shelf

@@ -1,7 +1,7 @@
 import { useCallback, useLayoutEffect, useRef, useState } from "react";
 
 import type { Schemas } from "../../api/client";
-import { DropZone } from "./DropZone";
+import { DropZone } from "../../ui/DropZone";
 import { FillMenu } from "./FillMenu";
 import { ABOVE_PX, Proof } from "./Proof";
 

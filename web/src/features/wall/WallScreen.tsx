@@ -8,7 +8,7 @@ import { plural } from "../../measure/words";
 import { STATES } from "../../ui/State";
 import { Notice, Trouble } from "../../ui/Trouble";
 import { DeliverButton } from "./DeliverButton";
-import { DropZone } from "./DropZone";
+import { DropZone } from "../../ui/DropZone";
 import { ShelfRow } from "./ShelfRow";
 import { useRoom } from "./useRoom";
 

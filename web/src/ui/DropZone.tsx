@@ -1,8 +1,8 @@
 import { useState, type CSSProperties, type DragEvent, type ReactNode } from "react";
 
-import { droppedFiles } from "../../ui/droppedFiles";
-import { useLimits } from "../../ui/useLimits";
-import { useUploads } from "../../ui/useUploads";
+import { droppedFiles } from "./droppedFiles";
+import { useLimits } from "./useLimits";
+import { useUploads } from "./useUploads";
 
 interface Props {
   targets: string[];
