@@ -56,6 +56,8 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "change_place": (NOBODY, place_actions.Change()),
     "bring_sheet_back": (NOBODY, 1),
     "rename_workspace": ("Mine",),
+    "delete_workspace": (),
+    "bring_workspace_back": (),
     "take_house_style": (NOBODY,),
     "redo": (NOBODY,),
 }

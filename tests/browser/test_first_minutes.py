@@ -157,3 +157,17 @@ def test_an_account_sees_where_it_is_signed_in(visitor: Person, tmp_path: Path) 
     visitor.field("Your name").send_keys("Lark")
     visitor.button("Save").click()
     visitor.wait(lambda: visitor.ask("/api/session")["name"] == "Lark", "the name")
+
+
+def test_a_workspace_is_saved_deleted_and_had_back(visitor: Person) -> None:
+    signs_up(visitor, "ruff@bells.example")
+    visitor.button("Hollow Bell Foundry").click()
+    visitor.link("Save or delete this workspace").click()
+    slug = visitor.driver.current_url.split("/")[-2]
+    assert visitor.link("Save everything").get_attribute("href").endswith(f"/api/workspaces/{slug}/export")
+    visitor.field("Type its name").send_keys("Hollow Bell Foundry")
+    visitor.button("Delete it").click()
+    visitor.sees("You have no workspace just now")
+    visitor.button("Bring back Hollow Bell Foundry").click()
+    visitor.wait(lambda: f"/w/{slug}" in visitor.driver.current_url, "its wall")
+    visitor.sees("Where does it go?")

@@ -24,6 +24,7 @@ import { SignInScreen } from "./features/session/SignInScreen";
 import { SignUpScreen } from "./features/session/SignUpScreen";
 import { StillsScreen } from "./features/stills/StillsScreen";
 import { WallScreen } from "./features/wall/WallScreen";
+import { WorkspaceScreen } from "./features/workspace/WorkspaceScreen";
 import { Header } from "./ui/Header";
 import { Trouble } from "./ui/Trouble";
 import { UploadsProvider } from "./ui/uploads";
@@ -72,6 +73,7 @@ function Screens({ first }: { first: string | undefined }) {
         <Route path="house" element={<HouseStyleScreen />} />
         <Route path="places/new" element={<NewPlaceScreen />} />
         <Route path="places/:place" element={<PlaceScreen key={location.pathname} />} />
+        <Route path="workspace" element={<WorkspaceScreen />} />
         <Route path="deliveries" element={<DeliveriesScreen />} />
         <Route path="doing" element={<DoingScreen />} />
         <Route path="*" element={<Trouble error={new Error("There is no such page.")} />} />

@@ -10,6 +10,20 @@ import {
 
 export const callMe = (name: string) => answerOf(client.PATCH("/api/session", { body: { name } }));
 
+/** Deletes a workspace; it can be had back for 14 days. */
+export const deleteWorkspace = (workspace: string) =>
+  answerOf(client.POST("/api/workspaces/{workspace}/leaving", { params: { path: { workspace } } }));
+
+export const bringWorkspaceBack = (workspace: string) =>
+  answerOf(client.DELETE("/api/workspaces/{workspace}/leaving", { params: { path: { workspace } } }));
+
+/** A workspace out of the ZIP of one that was saved. */
+export function bringInWorkspace(file: File, onSent: (share: number) => void) {
+  const form = new FormData();
+  form.append("file", file, file.name);
+  return sent<Schemas["WorkspaceOut"]>("/api/workspaces/bring-in", form, onSent);
+}
+
 export const makeInvitation = () => answerOf(client.POST("/api/invitations", {}));
 
 /** Takes over the house style that an artwork proposes. */
@@ -232,15 +246,20 @@ export function bringIn(
   for (const file of files) form.append("files", file, file.name);
   form.append("targets", targets.join(","));
   form.append("tags", tags.join(","));
+  return sent<ArtworkOut[]>(`/api/workspaces/${workspace}/artwork`, form, onSent);
+}
+
+/** Sends files, and tells how much of them is on its way. */
+function sent<T>(address: string, form: FormData, onSent: (share: number) => void): Promise<T> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open("POST", `/api/workspaces/${workspace}/artwork`);
+    request.open("POST", address);
     request.setRequestHeader("X-CSRFToken", csrfToken());
     request.responseType = "json";
     request.upload.onprogress = (event) => onSent(event.lengthComputable ? event.loaded / event.total : 0);
     request.onload = () =>
       request.status < 300
-        ? resolve(request.response as ArtworkOut[])
+        ? resolve(request.response as T)
         : reject(failureOf(request.status, request.response));
     request.onerror = () =>
       reject(failureOf(0, { message: "The server cannot be reached. Drop the file again." }));

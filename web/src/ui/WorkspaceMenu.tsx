@@ -6,7 +6,9 @@ import { Link, useNavigate } from "react-router";
 
 import { beginWorkspace, leaveWorkspace, renameWorkspace } from "../api/actions";
 import { sessionQuery } from "../api/queries";
+import { BringInWorkspace } from "./BringInWorkspace";
 import { Button } from "./Button";
+import { DeletedWorkspaces } from "./DeletedWorkspaces";
 import { Problem } from "./Trouble";
 
 interface Named {
@@ -42,6 +44,17 @@ export function WorkspaceMenu({ workspace }: { workspace: Named }) {
             done={close}
           />
           <Begin close={close} />
+          <DeletedWorkspaces done={close} />
+          <div className="grid justify-items-start border-t border-hairline pt-2">
+            <BringInWorkspace done={close} />
+            <Link
+              to={`/w/${workspace.slug}/workspace`}
+              onClick={close}
+              className="inline-flex min-h-8 items-center font-semibold text-measure hover:underline"
+            >
+              Save or delete this workspace
+            </Link>
+          </div>
           <Leave workspace={workspace} />
         </Popover.Content>
       </Popover.Portal>
@@ -136,7 +149,7 @@ function Leave({ workspace }: { workspace: Named }) {
     onSuccess: () => location.assign("/"),
   });
   return (
-    <div className="border-t border-hairline pt-2">
+    <div>
       <button
         type="button"
         className="min-h-6 text-soft hover:text-ink hover:underline"

@@ -71,8 +71,14 @@ def access_again(user_id: int | None, workspace_id: int) -> Access:
     return _access(user_id=user_id, workspace_id=workspace_id)
 
 
-def _access(**who: Any) -> Access:
-    found = Membership.objects.select_related("workspace", "user").filter(**who).first()
+def access_to_leaving(user: AbstractBaseUser | AnonymousUser, slug: str) -> Access:
+    """The same for one that was deleted and is not gone yet, or not deleted at all."""
+    return _access(leaving_too=True, user_id=user.pk, workspace__slug=slug)
+
+
+def _access(*, leaving_too: bool = False, **who: Any) -> Access:
+    there = Membership.objects.all() if leaving_too else Membership.objects.filter(workspace__leaving_at=None)
+    found = there.select_related("workspace", "user").filter(**who).first()
     if found is None:
         raise Http404("There is no such workspace.")
     note(workspace=found.workspace_id, person=found.user_id)
@@ -103,7 +109,7 @@ def action(
 
 def workspaces_of(user: User) -> list[Workspace]:
     """The workspaces a person belongs to, by name."""
-    return list(Workspace.objects.filter(memberships__user_id=user.pk).order_by("name"))
+    return list(Workspace.objects.filter(memberships__user_id=user.pk, leaving_at=None).order_by("name"))
 
 
 def workspace_to_see(user: AbstractBaseUser | AnonymousUser, slug: str) -> Workspace:

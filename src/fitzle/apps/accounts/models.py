@@ -43,11 +43,13 @@ class Workspace(models.Model):
     """One business. `house_style` holds what its pieces are made with.
 
     {"colours": [{"name", "hex"}], "typefaces": {"heading", "text"}, "naming": rule for file names}
+    `leaving_at` is when it was deleted: nobody sees it from then on, and 14 days later it is gone.
     """
 
     name = models.CharField(max_length=120)
     slug = models.SlugField(max_length=60, unique=True)
     house_style = models.JSONField(default=dict)
+    leaving_at = models.DateTimeField(null=True, default=None)
     created_at = models.DateTimeField(auto_now_add=True)
 
 

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+from datetime import datetime, timedelta
+from typing import NamedTuple
+
 from django.db import transaction
+from django.utils import timezone
 
 from fitzle.apps.accounts.access import Access, Capability, action, found_workspace
 from fitzle.apps.accounts.models import Membership, Role, User, Workspace
@@ -11,7 +15,16 @@ from fitzle.core.spec.stems import free_name, safe_stem
 
 MOST_OWNED = 20  # workspaces that one person may own
 LONGEST_SLUG = 50
+DELAY = timedelta(days=14)  # for which a deleted workspace can be had back
 OTHER_LETTERS = "workspace"  # addresses are typed and passed on: Latin letters only
+
+
+class Leaving(NamedTuple):
+    """A workspace that was deleted, and until when it can be had back."""
+
+    name: str
+    slug: str
+    until: datetime
 
 
 def found_own(person: User, name: str) -> Workspace:
@@ -43,3 +56,35 @@ def leave_workspace(access: Access) -> None:
     if owners == [access.actor.pk]:
         raise ValueOutOfRange("you are the only owner of this workspace", advice="Make somebody else an owner first.")
     everyone.filter(user=access.actor).delete()
+
+
+@action(Capability.RUN)
+def delete_workspace(access: Access) -> Workspace:
+    """Hides a workspace from everybody; DELAY later it is gone."""
+    access.workspace.leaving_at = timezone.now()
+    access.workspace.save(update_fields=["leaving_at"])
+    return access.workspace
+
+
+@action(Capability.RUN)
+def bring_workspace_back(access: Access) -> Workspace:
+    """Has a deleted workspace back as it was."""
+    access.workspace.leaving_at = None
+    access.workspace.save(update_fields=["leaving_at"])
+    return access.workspace
+
+
+def leaving_workspaces(person: User) -> list[Leaving]:
+    """The deleted workspaces of which this person is an owner, by name."""
+    found = Workspace.objects.filter(memberships__user=person, memberships__role=Role.OWNER, leaving_at__isnull=False)
+    return [Leaving(one.name, one.slug, (one.leaving_at or timezone.now()) + DELAY) for one in found.order_by("name")]
+
+
+def workspaces_to_erase() -> list[int]:
+    """The numbers of those that were deleted longer ago than DELAY."""
+    return list(Workspace.objects.filter(leaving_at__lt=timezone.now() - DELAY).values_list("pk", flat=True))
+
+
+def erase_rows(number: int) -> None:
+    """Takes a workspace that is being deleted out of the database, with all that belongs to it."""
+    Workspace.objects.filter(pk=number, leaving_at__isnull=False).delete()

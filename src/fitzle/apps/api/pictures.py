@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any
 from urllib.parse import quote
 
 from django.core.cache import cache
 from django.core.files.base import File
-from django.http import FileResponse, HttpResponse
+from django.http import FileResponse, HttpResponse, StreamingHttpResponse
 from django.http.response import HttpResponseBase
 
 from fitzle.apps.drawing.calls import Picture
@@ -45,7 +46,15 @@ def immutable_picture(data: bytes, media_type: str, _key: str = "") -> HttpRespo
 
 def download(data: bytes | File[Any], name: str, media_type: str) -> HttpResponseBase:
     """A file to save; never shown by the browser itself, whatever is in it. A kept file is sent piece by piece."""
-    answer = (HttpResponse if isinstance(data, bytes) else FileResponse)(data, content_type=media_type)
+    return _to_save((HttpResponse if isinstance(data, bytes) else FileResponse)(data, content_type=media_type), name)
+
+
+def streamed(pieces: Iterator[bytes], name: str, media_type: str) -> HttpResponseBase:
+    """A file to save that is made while it is sent."""
+    return _to_save(StreamingHttpResponse(pieces, content_type=media_type), name)
+
+
+def _to_save(answer: HttpResponseBase, name: str) -> HttpResponseBase:
     plain = "".join(letter if 32 <= ord(letter) < 127 and letter not in '"\\' else "_" for letter in name)
     answer["Content-Disposition"] = f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}"
     answer["Content-Security-Policy"] = "sandbox; default-src 'none'"

@@ -40,6 +40,12 @@ class WorkspaceOut(Schema):
     slug: str
 
 
+class LeavingOut(WorkspaceOut):
+    """A workspace that was deleted, and the day until which it can be had back."""
+
+    until: str
+
+
 class Me(Schema):
     """Who is signed in, where they belong, the limits that the pages hold to, and whether they run this Fitzle."""
 
@@ -48,6 +54,7 @@ class Me(Schema):
     confirmed: bool
     invites: bool
     workspaces: list[WorkspaceOut]
+    leaving: list[LeavingOut]
     limits: LimitsOut
     runs: bool
 

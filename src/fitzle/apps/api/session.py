@@ -13,9 +13,10 @@ from ninja import Router, Status
 from fitzle.apps.accounts.access import Capability, access_to, workspaces_of
 from fitzle.apps.accounts.invitations import runs_fitzle
 from fitzle.apps.accounts.people import is_confirmed, rename_person
+from fitzle.apps.accounts.workspaces import leaving_workspaces
 from fitzle.apps.api.doing import may_see
 from fitzle.apps.api.limits_view import limits_view
-from fitzle.apps.api.schemas import Me, Message, PersonName, WorkspaceOut
+from fitzle.apps.api.schemas import LeavingOut, Me, Message, PersonName, WorkspaceOut
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import User
@@ -53,6 +54,8 @@ def may_bring_in(request: HttpRequest) -> Status[Any]:
         return Status(204, None)
     if not request.user.is_authenticated:
         return Status(401, Message(message="Please sign in."))
+    if request.headers.get("X-Original-URI", "") == "/api/workspaces/bring-in":
+        return Status(204, None)  # a workspace of one's own
     workspace = unquote(request.headers.get("X-Original-URI", "").partition("/workspaces/")[2].partition("/")[0])
     try:
         access_to(request.user, workspace).require(Capability.CHANGE)
@@ -69,6 +72,10 @@ def _me(user: User, *, runs: bool) -> Me:
         confirmed=is_confirmed(user),
         invites=runs_fitzle(user),
         workspaces=found,
+        leaving=[
+            LeavingOut(name=one.name, slug=one.slug, until=one.until.date().isoformat())
+            for one in leaving_workspaces(user)
+        ],
         limits=limits_view(),
         runs=runs,
     )

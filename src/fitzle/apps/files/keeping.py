@@ -114,6 +114,13 @@ def forget(shelf: Shelf, workspace_id: int, key: str) -> None:
     default_storage.delete(kept_path(shelf, workspace_id, key))
 
 
+def forget_all(workspace_id: int) -> None:
+    """Takes away every file of a workspace."""
+    for note in KeptFile.objects.filter(workspace_id=workspace_id).iterator():
+        default_storage.delete(note.path)
+        note.delete()
+
+
 def is_whole(note: KeptFile, *, check: bool = False) -> bool:
     """Whether the storage has a file as it was noted, by its weight; `check` compares the hash as well."""
     if not default_storage.exists(note.path) or default_storage.size(note.path) != note.bytes:

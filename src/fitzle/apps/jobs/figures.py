@@ -14,6 +14,7 @@ WHAT = {
     "make_costly": "Cut-outs and outlines to make",
     "make_prepared_file": "Prepared artwork to make",
     "make_fit_file": "Files to make for places",
+    "erase_workspace": "Deleted workspaces to take away",
     "send_mail": "Mails to send",
     "clear_away_unneeded": "Clearing away",
 }

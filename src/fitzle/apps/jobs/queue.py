@@ -54,6 +54,11 @@ def clear_later(workspace_ids: Iterable[int]) -> None:
     _want("clear_away_unneeded", [(number,) for number in workspace_ids])
 
 
+def erase_later(workspace_ids: Iterable[int]) -> None:
+    """Has deleted workspaces taken away for good."""
+    _want("erase_workspace", [(number,) for number in workspace_ids])
+
+
 def mail_later(number: int) -> None:
     """Has a mail sent that waits."""
     _want("send_mail", [(number,)])

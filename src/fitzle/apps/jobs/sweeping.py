@@ -18,8 +18,9 @@ from kombu.exceptions import OperationalError
 from redis.exceptions import RedisError
 
 from fitzle.apps.accounts.access import all_workspaces
+from fitzle.apps.accounts.workspaces import workspaces_to_erase
 from fitzle.apps.jobs.models import Job
-from fitzle.apps.jobs.queue import clear_later, send
+from fitzle.apps.jobs.queue import clear_later, erase_later, send
 
 log = logging.getLogger(__name__)
 EVERY_SECONDS = 5.0
@@ -44,6 +45,7 @@ def clear_daily() -> None:
     """Once a day, has taken away what nobody needs any more; whoever asks first does."""
     if cache.add("clearing/today", True, DAILY_SECONDS):
         clear_later(workspace.pk for workspace in all_workspaces())
+        erase_later(workspaces_to_erase())
 
 
 def queued() -> int:

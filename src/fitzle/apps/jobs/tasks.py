@@ -13,6 +13,7 @@ from django.db import close_old_connections, connection, transaction
 from django.http import Http404
 
 from fitzle.apps.accounts.access import Capability, access_again
+from fitzle.apps.accounts.workspaces import workspaces_to_erase
 from fitzle.apps.artwork.clips import best_moment, end_unproposed, note_stills, propose_stills, usable
 from fitzle.apps.artwork.intake import end_unread, filled, keep_apart, settle_newer, take_in
 from fitzle.apps.artwork.library import artwork_named
@@ -25,6 +26,7 @@ from fitzle.apps.mails.sending import send_waiting
 from fitzle.apps.pieces.actions import bring_into, place_artwork
 from fitzle.apps.pieces.making import end_unmade_file, make_file
 from fitzle.apps.pieces.uses import fits_showing
+from fitzle.apps.portable.erasing import erase
 from fitzle.core.errors import FitzleError
 
 if TYPE_CHECKING:
@@ -49,6 +51,16 @@ def take_in_artwork(artwork_id: str) -> None:
             if artwork.known_facts["kind"] != "clip":  # an animation of drawings is kept, and stands nowhere yet
                 _fill(artwork)
             filled(artwork)
+        _go_on_with_what_shows(artwork)
+
+
+def _go_on_with_what_shows(artwork: Artwork) -> None:
+    """Has made what waits for an artwork already: it came in with a whole workspace."""
+    revision = made_again(artwork)
+    if revision:
+        prepare_later(artwork.pk, revision)
+    else:
+        make_later(fit.pk for fit in fits_showing(artwork.workspace, str(artwork.pk)))
 
 
 def _replace(newer: Artwork) -> None:
@@ -131,6 +143,13 @@ def make_fit_file(fit_id: str) -> None:
 def clear_away_unneeded(workspace_id: int) -> None:
     """Takes away what nobody in a workspace needs any more."""
     clear_workspace(workspace_id, kept_since())
+
+
+@bounded_task(soft_time_limit=1800, time_limit=1900)
+def erase_workspace(workspace_id: int) -> None:
+    """Takes a deleted workspace away, unless it was brought back meanwhile."""
+    if workspace_id in workspaces_to_erase():
+        erase(workspace_id)
 
 
 @bounded_task(**INTAKE)

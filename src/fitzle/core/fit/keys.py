@@ -1,7 +1,8 @@
 """What is made, judged and drawn anew: hashes of exactly what a file, a judgement and a proof depend on.
 
 Names, locks, the order in lists, naming rules, upload fields and capacity are in none of them. A field that has its
-default value counts as not there, so that a field that a later version adds makes nothing anew.
+default value counts as not there, so that a field that a later version adds makes nothing anew. Artwork counts by its
+bytes and not by its id: a workspace that is brought in elsewhere has the same keys.
 """
 
 from __future__ import annotations
@@ -18,7 +19,7 @@ from fitzle.core.plan.planning import planned_size
 from fitzle.core.preflight.legibility import AUTO
 from fitzle.core.preflight.registry import RULES_VERSION
 
-ENGINE = "3"  # raise it when rendering or encoding changes, so that kept files are made anew
+ENGINE = "4"  # raise it when rendering or encoding changes, so that kept files are made anew
 _UNDRAWN = {"name", "locked", "hidden"}  # fields of a part that change no pixel; hidden parts are left out whole
 _JUDGED = (
     "size formats max_bytes transparency motion covered veil mask windows seen grounds".split()
@@ -64,16 +65,16 @@ def _drawn(resolved: Resolved) -> dict[str, Any]:
     """Everything that a pixel follows from, and nothing of the sheet that this very piece does not ask for."""
     sheet, facts, versions = resolved.sheet, resolved.facts, resolved.versions
     shown = [part for part in resolved.parts if not part.hidden]
-    artworks = sorted({artwork for part in shown if (artwork := artwork_of_part(part))})
+    artworks = {artwork for part in shown if (artwork := artwork_of_part(part))}
+    contents = {name: _content(resolved, name) for name in artworks}
     others = {name: versions[name] for name in artworks if name in versions}
     coloured = any(isinstance(part, WordsPart) and part.colour == AUTO for part in shown)
     alpha = takes_alpha(sheet)
     masked = any(isinstance(part, ArtworkPart) and follows_mask(part, facts[part.artwork]) for part in shown)
     return {
         "size": list(planned_size(resolved.parts, sheet, facts)),
-        "parts": [_part(part) for part in shown],
-        "artworks": {name: _content(resolved, name) for name in artworks},
-        "versions": {name: [_content(resolved, one) for one in all_] for name, all_ in others.items()},
+        "parts": [_by_content(_part(part), contents) for part in shown],
+        "versions": {contents[name]: [_content(resolved, one) for one in all_] for name, all_ in others.items()},
         "alpha": alpha,
         "mask": sheet.mask.model_dump(mode="json") if sheet.mask and masked else None,
         "grounds": list(sheet.grounds) if coloured or others or not alpha else None,
@@ -84,6 +85,15 @@ def _drawn(resolved: Resolved) -> dict[str, Any]:
 
 def _part(part: AnyPart) -> dict[str, Any]:
     return part.model_dump(mode="json", exclude=_UNDRAWN, exclude_defaults=True)
+
+
+def _by_content(value: Any, contents: dict[str, str]) -> Any:
+    """A part with the hash of an artwork's bytes wherever its id stands."""
+    if isinstance(value, dict):
+        return {key: _by_content(entry, contents) for key, entry in value.items()}
+    if isinstance(value, list):
+        return [_by_content(entry, contents) for entry in value]
+    return contents.get(value, value) if isinstance(value, str) else value
 
 
 def _content(resolved: Resolved, name: str) -> str:

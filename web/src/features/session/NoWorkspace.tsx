@@ -3,6 +3,8 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 
 import { beginWorkspace } from "../../api/actions";
+import { BringInWorkspace } from "../../ui/BringInWorkspace";
+import { DeletedWorkspaces } from "../../ui/DeletedWorkspaces";
 import { Entrance } from "./Entrance";
 import { EntranceField } from "./EntranceField";
 import { Next, Way, Ways } from "./Said";
@@ -23,7 +25,9 @@ export function NoWorkspace() {
     <Entrance title="You have no workspace just now" submit={() => begin.mutate()}>
       <EntranceField label="Your business" required maxLength={120} autoFocus value={name} write={setName} />
       <Next words="Begin a workspace" busy={begin.isPending} error={begin.error} />
+      <DeletedWorkspaces />
       <Ways>
+        <BringInWorkspace />
         <Way to="/account">Your account</Way>
       </Ways>
     </Entrance>

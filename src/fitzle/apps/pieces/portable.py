@@ -1,0 +1,103 @@
+"""Pieces and fits on their way out of a workspace and into another one; their files are made anew, byte for byte."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from datetime import datetime
+from typing import TYPE_CHECKING, Annotated, Any
+from uuid import UUID
+
+from pydantic import BaseModel, Field
+
+from fitzle.apps.pieces.models import Fit, Piece
+from fitzle.apps.pieces.saving import create_piece, document_of
+from fitzle.apps.pieces.uses import note_uses
+from fitzle.core.errors import DocumentError
+from fitzle.core.piece.document import Piece as Document
+
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import User, Workspace
+    from fitzle.apps.destinations.models import Placement
+
+Key = Annotated[str, Field(max_length=40)]
+
+
+class PortableFit(BaseModel):
+    """Where a piece stands: the slug of the place, the take and row, and whether it is the one on the wall."""
+
+    placement: Annotated[str, Field(max_length=80)]
+    take: Key = ""
+    row: Key = ""
+    chosen: bool = True
+    placed_at: datetime
+
+
+class PortablePiece(BaseModel):
+    """A piece with its fits; the ids of artwork in its document are those of the same export."""
+
+    id: UUID
+    document: Document
+    fits: Annotated[list[PortableFit], Field(max_length=5000)] = []
+
+
+def portable_pieces(workspace: Workspace) -> list[PortablePiece]:
+    """All pieces, the oldest first."""
+    found = Piece.objects.filter(workspace=workspace).order_by("created_at", "pk")
+    return [
+        PortablePiece(
+            id=piece.pk,
+            document=document_of(piece),
+            fits=[
+                PortableFit(
+                    placement=fit.placement.slug,
+                    take=fit.take,
+                    row=fit.row,
+                    chosen=bool(fit.chosen),
+                    placed_at=fit.placed_at,
+                )
+                for fit in piece.fits.select_related("placement")
+            ],
+        )
+        for piece in found
+    ]
+
+
+def add_portable_pieces(
+    workspace: Workspace,
+    user: User,
+    pieces: list[PortablePiece],
+    artwork: Mapping[str, str],
+    placements: Mapping[str, Placement],
+) -> int:
+    """Adds pieces and their fits, with the new ids of their artwork; how many fits. Raises DocumentError."""
+    count, taken = 0, set[tuple[str, str]]()
+    for entry in pieces:
+        document = Document.model_validate(with_new_ids(entry.document.model_dump(mode="json"), artwork))
+        piece = create_piece(workspace, user, document)
+        fits = []
+        for fit in entry.fits:
+            if fit.placement not in placements:
+                raise DocumentError(f"a piece stands in a place that is not there: {fit.placement}")
+            chosen = fit.chosen and (fit.placement, fit.row) not in taken
+            if chosen:
+                taken.add((fit.placement, fit.row))
+            row, _ = Fit.objects.get_or_create(
+                piece=piece,
+                placement=placements[fit.placement],
+                take=fit.take,
+                row=fit.row,
+                defaults={"placed_at": fit.placed_at, "chosen": True if chosen else None},
+            )
+            fits.append(row)
+        note_uses(fits, document)
+        count += len(fits)
+    return count
+
+
+def with_new_ids(value: Any, ids: Mapping[str, str]) -> Any:
+    """A document with other ids wherever an old one stands."""
+    if isinstance(value, dict):
+        return {key: with_new_ids(entry, ids) for key, entry in value.items()}
+    if isinstance(value, list):
+        return [with_new_ids(entry, ids) for entry in value]
+    return ids.get(value, value) if isinstance(value, str) else value

@@ -1,0 +1,1 @@
+"""A whole workspace in one ZIP, and out of it again."""
