@@ -62,6 +62,7 @@ def test_from_signing_up_to_a_delivered_file(visitor: Person) -> None:
     visitor.wait(lambda: "1 place, 1 fit" in visitor.text(), "the fit")
     doing.clicks("Deliver all 1")
     doing.clicks("Deliver 1 file")
+    visitor.sees("1 delivery, all up to date.")
     visitor.sees("hollow-bell-foundry_shop-header_400x120.png")
     took = time.monotonic() - doing.since
     assert (doing.actions <= MOST_ACTIONS, took < MOST_SECONDS) == (True, True), (doing.actions, took)

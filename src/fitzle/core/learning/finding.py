@@ -1,0 +1,193 @@
+"""A picture looked for in a screenshot: candidates, the closer look at each, and the verdict."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+
+import numpy as np
+
+from fitzle.core.colour.srgb import Rgb, to_hex
+from fitzle.core.errors import ValueOutOfRange
+from fitzle.core.learning.analysing import Analysis, analysed
+from fitzle.core.learning.correlating import by_correlation
+from fitzle.core.learning.features import by_features
+from fitzle.core.learning.placement import Candidate, Pixels, Placement, Region, overlap
+from fitzle.core.learning.pyramid import Pyramid
+from fitzle.core.learning.result import Asked, Box, Learning, Learnt, LearntCut, LearntVeil
+
+DENSITIES = (1.0, 1.5, 2.0, 3.0)
+SURE_SCORE = 0.6  # of a correlation that is looked at although the picture is found already
+MOST_RELATIVES = 4  # of a series on one page: each takes as long as the picture itself
+LEAST_TEXTURE, LEAST_SEEN, LEAST_LIKE, LEAST_WHOLE = 3.0, 0.08, 0.45, 0.35
+GONE, GONE_ASKED, COVERED = 0.15, 0.1, 0.004
+FEW_BLOCKS, SMALL_SIDE, FAINT_VEIL = 25.0, 40.0, 0.08
+WHOLE_WITHIN = 0.004  # of a side: a window that lacks less than that is the whole picture
+
+Progress = Callable[[float], None]
+
+
+def learn(picture: Pixels, screenshot: Pixels, density: float = 1.0, progress: Progress | None = None) -> Learning:
+    """Where a picture (height, width, 3) stands in a screenshot of a density in px for each px of the page.
+
+    `progress` is told the share that is done, 0 to 1. Raises ValueOutOfRange for another density.
+    """
+    if density not in DENSITIES:
+        raise ValueOutOfRange(f"a density of {density:g} is unknown", advice="1, 1.5, 2 and 3 are known.")
+    tell = progress or (lambda _share: None)
+    pyramid = Pyramid(picture)
+    judged = _looked_at(pyramid, screenshot, tell)
+    tell(1.0)
+    kept = _apart(sorted(judged, key=_rank, reverse=True))
+    learnt = [(verdict, _learnt(pyramid, one, density)) for verdict, one in kept]
+    return Learning(
+        found=tuple(one for verdict, one in learnt if verdict == "yes"),
+        relatives=tuple(one for verdict, one in learnt if verdict == "relative"),
+    )
+
+
+Judged = tuple[str, Analysis]
+
+
+def _looked_at(pyramid: Pyramid, shot: Pixels, tell: Progress) -> list[Judged]:
+    judged: list[Judged] = []
+    for candidate, share in _candidates(pyramid, shot, judged):
+        tell(share)
+        relatives = sum(verdict == "relative" for verdict, _ in judged)
+        if relatives >= MOST_RELATIVES or _is_looked_at(candidate, judged, pyramid):
+            continue
+        found = analysed(pyramid, shot, candidate)
+        if found:
+            judged.append((verdict_on(found), found))
+    return [one for one in judged if one[0] != "no"]
+
+
+def _candidates(pyramid: Pyramid, shot: Pixels, judged: list[Judged]) -> Iterator[tuple[Candidate, float]]:
+    """Candidates with the share of the work that is done before each."""
+    features = by_features(pyramid, shot)
+    for number, one in enumerate(features):
+        yield one, 0.25 + 0.35 * number / len(features)
+    correlated = by_correlation(pyramid, shot)
+    for number, one in enumerate(correlated):
+        if one.score >= SURE_SCORE or not any(verdict == "yes" for verdict, _ in judged):
+            yield one, 0.7 + 0.3 * number / len(correlated)
+
+
+def _is_looked_at(candidate: Candidate, judged: list[Judged], pyramid: Pyramid) -> bool:
+    """Whether something was found at that place and scale already."""
+    x, y = _middle(candidate.placement, pyramid)
+    for verdict, one in judged:
+        there = _middle(one.at, pyramid)
+        near = 0.1 * candidate.placement.scale * pyramid.width
+        alike = abs(math.log(candidate.placement.scale / one.at.scale)) < 0.12
+        if verdict != "no" and alike and max(abs(x - there[0]), abs(y - there[1])) < near:
+            return True
+    return False
+
+
+def _middle(at: Placement, pyramid: Pyramid) -> tuple[float, float]:
+    return at.scale * pyramid.width / 2 + at.x, at.scale * pyramid.height / 2 + at.y
+
+
+def verdict_on(one: Analysis) -> str:
+    """yes, relative (the same ground with other words on it), or no."""
+    if one.agreement.texture < LEAST_TEXTURE or one.seen < LEAST_SEEN:
+        return "no"
+    if one.candidate.how == "correlation" and (one.agreement.texture < 10 or one.noise > 9 or one.keeps < 0.3):
+        return "no"
+    if one.agreement.share * min(1.0, one.match / 0.6) < LEAST_LIKE or one.agreement.whole < LEAST_WHOLE:
+        return "no"
+    return "relative" if one.gone > GONE and one.covered > COVERED else "yes"
+
+
+def _rank(judged: Judged) -> tuple[bool, float]:
+    verdict, one = judged
+    return verdict == "yes", one.agreement.share * one.match * math.sqrt(max(0.0, one.seen))
+
+
+def _apart(judged: list[Judged]) -> list[Judged]:
+    kept: list[Judged] = []
+    for one in judged:
+        if all(overlap(one[1].edges.box, other[1].edges.box) < 0.3 for other in kept):
+            kept.append(one)
+    return kept
+
+
+def _learnt(pyramid: Pyramid, one: Analysis, density: float) -> Learnt:
+    box = one.edges.box
+    veil = LearntVeil(colour=to_hex(Rgb(*one.veil)), opacity=round(min(1.0, one.opacity), 3)) if one.opacity else None
+    return Learnt(
+        box=_box(box),
+        window=None if _is_whole(one.window, pyramid) else _box(one.window.within(_whole(pyramid))),
+        veil=veil,
+        cut=LearntCut(shape=one.shape, radius=round(one.radius / density, 2)),  # type: ignore[arg-type]
+        covered=tuple(_fraction(zone, box) for zone in one.zones),
+        seen_width=round(box.width / density, 2),
+        grounds=_grounds(one),
+        sure=round(_sure(one), 3),
+        ask=_asked(one, box),
+    )
+
+
+def _box(region: Region) -> Box:
+    return Box(
+        x=round(region.left, 3), y=round(region.top, 3), width=round(region.width, 3), height=round(region.height, 3)
+    )
+
+
+def _fraction(zone: Region, box: Region) -> Box:
+    part = zone.within(box)
+    return Box(
+        x=round((part.left - box.left) / box.width, 4),
+        y=round((part.top - box.top) / box.height, 4),
+        width=round(part.width / box.width, 4),
+        height=round(part.height / box.height, 4),
+    )
+
+
+def _whole(pyramid: Pyramid) -> Region:
+    return Region(0, 0, pyramid.width, pyramid.height)
+
+
+def _is_whole(window: Region, pyramid: Pyramid) -> bool:
+    across, down = WHOLE_WITHIN * pyramid.width, WHOLE_WITHIN * pyramid.height
+    return (
+        window.left < across
+        and window.top < down
+        and pyramid.width - window.right < across
+        and pyramid.height - window.bottom < down
+    )
+
+
+def _grounds(one: Analysis) -> tuple[str, ...]:
+    """The colours beside the picture, each once, those on most sides first."""
+    told = [ground for ground in one.edges.grounds if ground is not None]
+    kept: list[tuple[tuple[int, int, int], int]] = []
+    for ground in told:
+        for number, (other, count) in enumerate(kept):
+            if np.abs(np.subtract(ground, other)).max() <= 6:
+                kept[number] = (other, count + 1)
+                break
+        else:
+            kept.append((ground, 1))
+    return tuple(to_hex(Rgb(*ground)) for ground, _ in sorted(kept, key=lambda entry: -entry[1]))
+
+
+def _sure(one: Analysis) -> float:
+    """0 to 1: how much of the structure agrees, less where little was there to tell by."""
+    told = min(1.0, one.agreement.texture / FEW_BLOCKS)
+    return max(0.0, min(1.0, one.agreement.share * min(1.0, one.match / 0.6) * (0.6 + 0.4 * told)))
+
+
+def _asked(one: Analysis, box: Region) -> tuple[Asked, ...]:
+    """What cannot be told and has to be asked (docs/learning.md)."""
+    asked: list[Asked] = []
+    if one.gone > GONE_ASKED:
+        asked.append("relative")
+    if (one.opacity and one.opacity < FAINT_VEIL) or not one.told:
+        asked.append("veil")
+    if one.corners.looked_at < 2:
+        asked.append("cut")
+    if box.short < SMALL_SIDE or one.agreement.texture < FEW_BLOCKS:
+        asked.append("small")
+    return tuple(asked)
