@@ -10,10 +10,10 @@ from statistics import median
 from typing import Any, NamedTuple
 
 import numpy as np
+from tests.learning_cases import Box, Case, Truth, made_case
 
 from fitzle.core.learning.finding import learn
 from fitzle.core.learning.result import Learnt
-from tests.learning_cases import Box, Case, Truth, made_case
 
 CASES, WITHOUT = 84, 25
 
@@ -65,11 +65,7 @@ def compared(name: str, truth: Truth, found: Iterable[Learnt]) -> Seen:
 
 
 def _zones(one: Learnt) -> list[Box]:
-    x, y, width, height = one.box.x, one.box.y, one.box.width, one.box.height
-    return [
-        (x + z.x * width, y + z.y * height, x + (z.x + z.width) * width, y + (z.y + z.height) * height)
-        for z in one.covered
-    ]
+    return [(zone.x, zone.y, zone.x + zone.width, zone.y + zone.height) for zone in one.covered]
 
 
 def measured(cases: Iterable[tuple[Case, bool]], *, loud: bool = False) -> dict[str, Any]:

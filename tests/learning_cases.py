@@ -266,39 +266,36 @@ def _veil(make: Maker) -> tuple[Colour, float]:
     return colour, round(make.between(0.1, 0.6), 2)
 
 
+SIDES = {
+    "card": (120, 900), "hero": (700, 2500), "avatar": (48, 320), "window": (150, 1000), "small": (44, 110),
+    "banner": (500, 1400), "covered": (240, 900), "mark": (90, 600),
+}  # fmt: skip
+
+
 def _shown(
     make: Maker, kind: str, page: tuple[int, int], picture: Image.Image
 ) -> tuple[tuple[int, int, int, int], Look]:
     own = picture.width / picture.height
     place = {"x": make.between(0, 1), "y": make.between(0, 1)} if make.chance.random() < 0.4 else {}
-    if kind == "card":
-        box = _room(make, page, picture, (120, 900), float(make.one_of((own, 16 / 9, 1.0, 4 / 3))))  # type: ignore[arg-type]
-        return box, Look("rounded", make.whole(5, max(6, min(box[2:]) // 6)), zones=make.whole(0, 2), **place)
-    if kind == "hero":
-        box = _room(make, page, picture, (700, 2500), float(make.one_of((16 / 9, 21 / 9, 3.0))))  # type: ignore[arg-type]
-        return box, Look(veil=_veil(make), zones=make.whole(1, 3), **place)
-    if kind == "avatar":
-        return _room(make, page, picture, (48, 320), 1.0), Look("circle", zones=make.whole(0, 1), **place)
-    if kind == "window":
-        ratio = own * float(make.one_of((0.5, 0.7, 1.5, 2.0)))  # type: ignore[arg-type]
-        return _room(make, page, picture, (150, 1000), ratio), Look(
-            zones=make.whole(0, 1), zoom=float(make.one_of((1, 1.3))), **place
-        )  # type: ignore[arg-type]
     if kind == "background":
-        top = int(make.one_of((0, 60)))  # type: ignore[arg-type]
+        top = int(make.one_of((0, 60)))  # type: ignore[call-overload]
         tall = min(page[1] - top, max(200, int(page[1] * make.between(0.5, 1))))
         return (0, top, page[0], tall), Look(veil=_veil(make), zones=3, **place)
-    if kind == "small":
-        return _room(make, page, picture, (44, 110), own), Look()
-    if kind == "banner":
-        return _room(make, page, picture, (500, 1400), own * 2.4), Look(zones=make.whole(0, 1), **place)
-    if kind == "covered":
-        return _room(make, page, picture, (240, 900), own), Look(
-            zones=3, veil=_veil(make) if make.chance.random() < 0.4 else None
-        )
-    if kind == "mark":
-        return _room(make, page, picture, (90, 600), own), Look()
-    return _room(make, page, picture, (150, 900), own), Look(zones=make.whole(0, 1))
+    ratios: dict[str, tuple[float, ...]] = {
+        "card": (own, 16 / 9, 1.0, 4 / 3), "hero": (16 / 9, 21 / 9, 3.0), "avatar": (1.0,), "banner": (own * 2.4,),
+        "window": (own * 0.5, own * 0.7, own * 1.5, own * 2.0),
+    }  # fmt: skip
+    box = _room(make, page, picture, SIDES.get(kind, (150, 900)), float(make.one_of(ratios.get(kind, (own,)))))  # type: ignore[arg-type]
+    looks = {
+        "card": Look("rounded", make.whole(5, max(6, min(box[2:]) // 6)), zones=make.whole(0, 2)),
+        "hero": Look(veil=_veil(make), zones=make.whole(1, 3)),
+        "avatar": Look("circle", zones=make.whole(0, 1)),
+        "window": Look(zones=make.whole(0, 1), zoom=float(make.one_of((1, 1.3)))),  # type: ignore[arg-type]
+        "covered": Look(zones=3, veil=_veil(make) if make.chance.random() < 0.4 else None),
+        "small": Look(),
+        "mark": Look(),
+    }
+    return box, looks.get(kind, Look(zones=make.whole(0, 1)))._replace(**place)
 
 
 def _others(make: Maker, shot: Image.Image, relatives: list[Image.Image], taken: list[Box]) -> None:

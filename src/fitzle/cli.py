@@ -1,4 +1,4 @@
-"""The command line, on the core alone: `./fitzle inspect | fit | check | sheet | render | still | cutout`.
+"""The command line, on the core alone: `./fitzle inspect | fit | check | sheet | learn | render | still | cutout`.
 
 Heavy libraries are imported only once a command needs them.
 """
@@ -72,6 +72,12 @@ def _parser() -> argparse.ArgumentParser:
     check.add_argument("file", type=Path)
     check.add_argument("--spec", required=True, help=SPEC_HELP)
     check.set_defaults(run=_check)
+
+    learning = commands.add_parser("learn", parents=[common], help="how a place shows a picture, from a screenshot")
+    learning.add_argument("picture", type=Path, help="the picture that was uploaded")
+    learning.add_argument("screenshot", type=Path, help="of the place where it appears")
+    learning.add_argument("--density", type=float, default=1.0, help="px of the screenshot for each of the page")
+    learning.set_defaults(run=_learn)
 
     sheet = commands.add_parser("sheet", parents=[common], help="a spec sheet from what an upload page says")
     sheet.add_argument("words", help="for example: PNG, at least 150 x 150 px, max. 1 MB")
@@ -324,6 +330,21 @@ def _spec_of(spec: str) -> Any:
     from fitzle.core.spec.words.reading import sheet_in_words
 
     return sheet_in_words(spec)
+
+
+def _learn(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
+    from fitzle.core.artwork.limits import DEFAULT_LIMITS
+    from fitzle.core.learning.finding import learn
+    from fitzle.core.learning.reading import read_pair
+
+    picture, shot, reduced = read_pair(_bytes_of(args.picture), _bytes_of(args.screenshot), DEFAULT_LIMITS)
+    found = learn(picture, shot, args.density).in_picture_of(reduced)
+    if not found.found:
+        relatives = [one.model_dump(mode="json") for one in found.relatives]
+        return {"box": None, "message": found.message, "relatives": relatives}, REFUSED
+    first, *others = (one.model_dump(mode="json") for one in found.found)
+    relatives = [one.model_dump(mode="json") for one in found.relatives]
+    return first | {"others": others, "relatives": relatives}, ACCEPTED
 
 
 def _sheet(args: argparse.Namespace) -> tuple[dict[str, Any], int]:

@@ -13,6 +13,7 @@ from fitzle.apps.accounts.models import Membership, Role
 from fitzle.apps.artwork import actions as artwork_actions
 from fitzle.apps.artwork.models import Artwork
 from fitzle.apps.deliveries import actions as delivery_actions
+from fitzle.apps.destinations import learning as learning_actions
 from fitzle.apps.jobs.tasks import take_in_artwork
 from fitzle.apps.pieces import actions as piece_actions
 from fitzle.apps.pieces import house as house_actions
@@ -24,7 +25,15 @@ from tests.make import sheet, svg
 
 pytestmark = pytest.mark.django_db
 NOBODY: UUID = uuid4()  # refused before anything is looked for
-MODULES = (artwork_actions, delivery_actions, piece_actions, place_actions, house_actions, workspace_actions)
+MODULES = (
+    artwork_actions,
+    delivery_actions,
+    piece_actions,
+    place_actions,
+    house_actions,
+    learning_actions,
+    workspace_actions,
+)
 LARGER = svg('<circle cx="50" cy="25" r="24" fill="#1d3b4f"/>')
 ACTIONS: dict[str, tuple[Any, ...]] = {
     "bring_in": ("a.svg", [svg()], [], []),
@@ -59,6 +68,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "delete_workspace": (),
     "bring_workspace_back": (),
     "take_house_style": (NOBODY,),
+    "begin_learning": (learning_actions.Shown("a", b"x", b"x"),),
     "redo": (NOBODY,),
 }
 

@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 from django.test import Client
 
+from fitzle.apps.destinations.models import Learning
 from tests.apps.helpers import send, sign_in, upload, wall_proofs
 from tests.make import sheet, svg
 
@@ -23,9 +24,10 @@ def routes() -> list[tuple[str, str]]:
 
 
 @pytest.fixture
-def full_paths(signed_in: Any, place: Any, run: Any) -> dict[str, str]:
+def full_paths(signed_in: Any, place: Any, run: Any, juno: Any) -> dict[str, str]:
     """The ids of one real thing of each kind in Juno's workspace."""
     entry = place()
+    learning = Learning.objects.create(workspace=juno[1], screenshot="0" * 64, name="x")
     artwork = upload(signed_in, "juno", "m.svg", svg(), str(entry.pk), run)
     fit = wall_proofs(signed_in, "juno")["Test place"]["fit"]
     piece = signed_in.get(f"/api/workspaces/juno/fits/{fit}").json()["piece"]["id"]
@@ -33,11 +35,12 @@ def full_paths(signed_in: Any, place: Any, run: Any) -> dict[str, str]:
     return {
         "artwork": artwork["id"], "fit": fit, "piece": piece, "delivery": delivery["id"],
         "file": delivery["files"][0]["id"], "name": "choose-ground", "placement": str(entry.pk), "number": "0",
-        "part": "headline", "kind": "dark-version", "way": "undo", "revision": "1",
+        "learning": str(learning.pk), "part": "headline", "kind": "dark-version", "way": "undo", "revision": "1",
     }  # fmt: skip
 
 
-BODIES = {
+BODIES: dict[str, Any] = {
+    "post /places/learn/{learning}/{number}": {},
     "patch /artwork/{artwork}": {"name": "x"},
     "patch /fits/{fit}": {"revision": 1, "step": "x", "changes": []},
     "patch /pieces/{piece}": {"revision": 1, "step": "x", "changes": []},
@@ -102,6 +105,8 @@ def _call(client: Client, method: str, path: str, body: Any) -> Any:
 
     if path.endswith("/newer"):
         return client.post(path, {"file": SimpleUploadedFile("a.svg", svg())})
+    if path.endswith("/learn"):
+        return client.post(path, {"screenshot": SimpleUploadedFile("a.svg", svg()), "width": 9, "height": 9})
     if path.endswith("/artwork") and method == "post":
         return client.post(path, {"files": [SimpleUploadedFile("a.svg", svg())], "targets": ""})
     return send(client, method, path.removeprefix("/api/"), body)

@@ -108,6 +108,8 @@ CELERY_TASK_PUBLISH_RETRY = False  # the table of jobs remembers; nobody waits f
 CELERY_TASK_ROUTES = {
     "fitzle.apps.jobs.tasks.take_in_artwork": {"queue": "intake"},
     "fitzle.apps.jobs.tasks.make_costly": {"queue": "intake"},
+    "fitzle.apps.jobs.tasks.learn_place": {"queue": "intake"},
+    "fitzle.apps.jobs.tasks.send_mail": {"queue": "intake"},
 }
 # Somebody who brings in artwork waits for it; the making of files can wait behind that.
 CELERY_BROKER_TRANSPORT_OPTIONS = {

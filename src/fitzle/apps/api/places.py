@@ -175,7 +175,7 @@ def read_place(request: HttpRequest, workspace: Path[str], given: Words) -> Read
     workspace_to_see(request.user, workspace)
     found = read_words(given.words)
     return ReadOut(
-        sheet=_shown(found.sheet) if found.sheet else None,
+        sheet=shown_sheet(found.sheet) if found.sheet else None,
         understood=[
             UnderstoodOut(text=one.text, start=one.start, end=one.end, key=one.key) for one in found.understood
         ],
@@ -236,7 +236,7 @@ def change_place(request: HttpRequest, workspace: Path[str], placement: UUID, gi
 def _catalogue() -> list[CatalogueOut]:
     return [
         CatalogueOut(
-            kind=one.kind, group=one.group, goes_wrong=one.goes_wrong, checked=one.checked, shown=_shown(one.sheet)
+            kind=one.kind, group=one.group, goes_wrong=one.goes_wrong, checked=one.checked, shown=shown_sheet(one.sheet)
         )
         for one in catalogue()
     ]
@@ -250,7 +250,7 @@ def view_of_place(placement: Placement) -> PlaceOut:
         destination=placement.destination.name,
         put_away=placement.put_away,
         revision=placement.revision,
-        shown=_shown(placement.spec),
+        shown=shown_sheet(placement.spec),
         earlier=[
             EarlierSheetOut(
                 revision=one.revision,
@@ -264,7 +264,8 @@ def view_of_place(placement: Placement) -> PlaceOut:
     )
 
 
-def _shown(sheet: SpecSheet) -> SheetOut:
+def shown_sheet(sheet: SpecSheet) -> SheetOut:
+    """A sheet as it is shown."""
     sizes = drawn(sheet)
     return SheetOut(
         sheet=sheet,

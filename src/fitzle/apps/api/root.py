@@ -20,6 +20,7 @@ from fitzle.apps.api import (
     fits,
     glyphs,
     house_style,
+    learning,
     pieces,
     places,
     preparation,
@@ -54,6 +55,7 @@ api.add_router("/doing", doing.router)
 api.add_router("/workspaces", workspaces.router)
 for module in (
     wall,
+    learning,
     places,
     artwork,
     pieces,

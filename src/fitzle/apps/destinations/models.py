@@ -59,3 +59,23 @@ class EarlierSheet(models.Model):
     class Meta:
         ordering = ["-revision"]
         constraints = [models.UniqueConstraint(fields=["placement", "revision"], name="one_sheet_each_revision")]
+
+
+class Learning(models.Model):
+    """A place being learnt from a screenshot, for a day: what was shown, how far it is, and what came of it.
+
+    `picture` and `screenshot` are keys of kept files; without a picture `box` is what somebody drew on the screenshot.
+    `result` is what the core's learning found, null while it is under way.
+    """
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    workspace = models.ForeignKey("accounts.Workspace", on_delete=models.CASCADE, related_name="+")
+    picture = models.CharField(max_length=64, blank=True)
+    screenshot = models.CharField(max_length=64)
+    name = models.CharField(max_length=120)
+    density = models.FloatField(default=1.0)
+    box = models.JSONField(null=True)
+    progress = models.PositiveSmallIntegerField(default=0)
+    message = models.TextField(blank=True)
+    result = models.JSONField(null=True)
+    created_at = models.DateTimeField(auto_now_add=True)

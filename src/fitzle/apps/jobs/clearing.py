@@ -13,6 +13,7 @@ from django.utils import timezone
 from fitzle.apps.accounts.access import all_workspaces
 from fitzle.apps.artwork.clearing import ContentInUse, content_in_use, forgotten_artwork
 from fitzle.apps.deliveries.delivering import delivered_contents
+from fitzle.apps.destinations.learning import forget_learnings
 from fitzle.apps.files.clearing import take_away, unneeded
 from fitzle.apps.files.shelves import Shelf
 from fitzle.apps.pieces.clearing import artwork_in_histories, forget_old_renditions, made_contents
@@ -47,6 +48,7 @@ def clear_workspace(workspace_id: int, before: datetime) -> Cleared:
     gone = forgotten_artwork(workspace_id, artwork_in_histories(workspace_id), before)
     artwork = len([artwork.delete() for artwork in gone])
     renditions = forget_old_renditions(workspace_id, before)
+    forget_learnings(workspace_id, before)
     files = weight = 0
     for shelf, is_needed in needs(workspace_id).items():
         for note in unneeded(workspace_id, shelf, is_needed, before):
@@ -61,7 +63,7 @@ def needs(workspace_id: int) -> dict[Shelf, Callable[[str], bool]]:
     made = made_contents(workspace_id) | delivered_contents(workspace_id)
     return {
         Shelf.ORIGINALS: content.originals.__contains__,
-        Shelf.WORKING: (content.originals | content.prepared).__contains__,
+        Shelf.WORKING: (content.originals | content.prepared).__contains__,  # screenshots are in neither, and go
         Shelf.PREPARED: content.prepared.__contains__,
         Shelf.COSTLY: content.costly.__contains__,
         Shelf.STRIPS: lambda key: key.partition(".")[0] in content.originals,

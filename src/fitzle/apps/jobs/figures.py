@@ -11,6 +11,7 @@ from fitzle.apps.jobs.models import Job
 WHAT = {
     "take_in_artwork": "Artwork to read",
     "propose_clip_stills": "Clips to look through for stills",
+    "learn_place": "Places to learn from screenshots",
     "make_costly": "Cut-outs and outlines to make",
     "make_prepared_file": "Prepared artwork to make",
     "make_fit_file": "Files to make for places",

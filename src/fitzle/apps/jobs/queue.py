@@ -49,6 +49,11 @@ def write_prepared_later(artwork_id: UUID | str, revision: int, after_seconds: f
     _want("make_prepared_file", [(str(artwork_id), revision)], after_seconds)
 
 
+def learn_later(learning_id: UUID) -> None:
+    """Has a place learnt from a screenshot."""
+    _want("learn_place", [(str(learning_id),)])
+
+
 def clear_later(workspace_ids: Iterable[int]) -> None:
     """Has taken away what nobody in these workspaces needs any more."""
     _want("clear_away_unneeded", [(number,) for number in workspace_ids])

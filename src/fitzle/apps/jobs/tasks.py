@@ -18,6 +18,7 @@ from fitzle.apps.artwork.clips import best_moment, end_unproposed, note_stills, 
 from fitzle.apps.artwork.intake import end_unread, filled, keep_apart, settle_newer, take_in
 from fitzle.apps.artwork.library import artwork_named
 from fitzle.apps.artwork.preparing import end_unmade, made_again, make_costly_steps, make_prepared, settle_prepared
+from fitzle.apps.destinations.learning import end_unlearnt, learn_now
 from fitzle.apps.jobs import leases
 from fitzle.apps.jobs.bounds import bounded_task
 from fitzle.apps.jobs.clearing import clear_workspace, kept_since
@@ -133,6 +134,12 @@ def make_prepared_file(artwork_id: str, revision: int) -> None:
             make_later(fit.pk for fit in fits_showing(artwork.workspace, artwork_id))
 
 
+@bounded_task(soft_time_limit=60, time_limit=70, memory_bytes=settings.WORKER_FILE_BYTES)
+def learn_place(learning_id: str) -> None:
+    """Learns a place from a screenshot."""
+    learn_now(learning_id)
+
+
 @bounded_task()
 def make_fit_file(fit_id: str) -> None:
     """Makes the file of a fit."""
@@ -164,6 +171,7 @@ _ENDED: dict[str, Callable[..., None]] = {
     make_costly.name: end_unmade,
     make_prepared_file.name: end_unmade,
     make_fit_file.name: end_unmade_file,
+    learn_place.name: end_unlearnt,
 }
 
 

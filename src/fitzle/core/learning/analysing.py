@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+from collections.abc import Callable
 from typing import NamedTuple
 
 import numpy as np
@@ -21,6 +23,7 @@ from fitzle.core.learning.zones import Hits, covered_zones
 FIRST_LOOK, SECOND_LOOK = 0.25, 0.4  # shares of agreement below which a candidate is dropped
 INSET = 0.03  # of the visible part: its edges are the least certain
 LEAST_SIDE = 12
+MARGIN = 40  # px of the page that are worked on around a picture
 CIRCLE_RATIO, CIRCLE_ROUND = 0.06, 0.44
 LEAST_VEIL, TELLING_SPREAD = 0.045, 6.0
 
@@ -57,16 +60,34 @@ class _Seen(NamedTuple):
     shape: Shape  # in px of the planes
 
 
-def analysed(pyramid: Pyramid, shot: Pixels, candidate: Candidate) -> Analysis | None:
-    """A candidate in full; None where it turns out to be nothing."""
+def analysed(
+    pyramid: Pyramid, shot: Pixels, candidate: Candidate, is_known: Callable[[Placement], bool]
+) -> Analysis | None:
+    """A candidate in full; None where it turns out to be nothing, or to be somewhere that `is_known` already."""
     at = refined(pyramid, shot, candidate.placement, candidate.region, (8, 0, 0))
-    if at is None or quick_share(pyramid, shot, at, candidate.region) < FIRST_LOOK:
+    if at is None or is_known(at) or quick_share(pyramid, shot, at, candidate.region) < FIRST_LOOK:
         return None
     at = refined(pyramid, shot, at, candidate.region, (0, 6, 6))
-    if at is None or quick_share(pyramid, shot, at, candidate.region) < SECOND_LOOK:
+    if at is None or is_known(at) or quick_share(pyramid, shot, at, candidate.region) < SECOND_LOOK:
         return None
-    seen = _visible(pyramid, shot, at, candidate.region)
-    return _read(pyramid, shot, candidate, seen) if seen else None
+    part, x, y = _around(pyramid, shot, at)
+    seen = _visible(pyramid, part, Placement(at.scale, at.x - x, at.y - y), candidate.region)
+    found = _read(pyramid, part, candidate, seen) if seen else None
+    return _moved(found, x, y) if found else None
+
+
+def _around(pyramid: Pyramid, shot: Pixels, at: Placement) -> tuple[Pixels, int, int]:
+    """The part of the screenshot around a place, and where it begins: a long page is not worked on as a whole."""
+    whole = Region(0, 0, pyramid.width, pyramid.height).placed(at)
+    left, top = (max(0, math.floor(edge) - MARGIN) for edge in (whole.left, whole.top))
+    right, bottom = math.ceil(whole.right) + MARGIN, math.ceil(whole.bottom) + MARGIN
+    return shot[top : max(top, bottom), left : max(left, right)], left, top
+
+
+def _moved(found: Analysis, x: float, y: float) -> Analysis:
+    edges = found.edges._replace(box=found.edges.box.moved(x, y))
+    at = Placement(found.at.scale, found.at.x + x, found.at.y + y)
+    return found._replace(edges=edges, at=at, zones=[zone.moved(x, y) for zone in found.zones])
 
 
 def _visible(pyramid: Pyramid, shot: Pixels, at: Placement, region: Region) -> _Seen | None:

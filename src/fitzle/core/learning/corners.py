@@ -17,7 +17,7 @@ CORNER_SHARE = 0.2146  # 1 - pi / 4: of a square, what rounding takes off one co
 GAIN, GAIN_OF_AREA = 0.1, 0.4
 LEAST_SQUARE = 0.06
 
-Values = NDArray[np.float64]
+Values = NDArray[np.floating]
 
 
 class Corners(NamedTuple):

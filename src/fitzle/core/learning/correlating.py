@@ -1,4 +1,4 @@
-"""Where a picture may stand, by normalised correlation of colours over all scales: finds what is too small for features.
+"""Where a picture may stand, by correlation of colours over all scales: finds what is too small for features.
 
 Each scale is worked at the reduction at which the template's short side is about SIDE px.
 """
@@ -14,17 +14,21 @@ import numpy as np
 from fitzle.core.learning.placement import Candidate, Pixels, Placement, Planes, Region
 from fitzle.core.learning.pyramid import Pyramid
 
-LEAST_SCALE, MOST_SCALE, STEP = 0.075, 3.1, 1.07
-SIDE, WIDEST_PX = 24, 1000
+MOST_SCALE, STEP = 3.1, 1.07
+SIDE, WIDEST_PX, MOST_PX = 24, 1000, 2_500_000
 LEAST_SIDE, LEAST_PART_SIDE, LEAST_WORKED = 14, 20, 11
 LEAST_SCORE, FLAT = 0.42, 4.0
 PEAKS, OF_AN_OCTAVE, MOST_PLACES = 3, 3, 20
 LESS_FOR_PARTS = 0.97
 
 
-def by_correlation(pyramid: Pyramid, shot: Pixels) -> list[Candidate]:
-    """Candidates, the best first: three of each octave at the most, none twice."""
-    found = sorted(_peaks(pyramid, shot), key=lambda one: -one.score * _worth(one, pyramid))
+def by_correlation(pyramid: Pyramid, shot: Pixels, *, thorough: bool = True) -> list[Candidate]:
+    """Candidates, the best first: three of each octave at the most, none twice.
+
+    Where the picture was found already, only the whole of it and its middle are looked for, for a second place.
+    """
+    regions = _templates(pyramid)[: None if thorough else 2]
+    found = sorted(_peaks(pyramid, shot, regions), key=lambda one: -one.score * _worth(one, pyramid))
     kept: list[Candidate] = []
     octaves: dict[int, int] = {}
     for one in found:
@@ -59,11 +63,11 @@ def _middle(one: Candidate) -> tuple[float, float]:
     return (seen.left + seen.right) / 2, (seen.top + seen.bottom) / 2
 
 
-def _peaks(pyramid: Pyramid, shot: Pixels) -> Iterator[Candidate]:
-    cap = min(1.0, WIDEST_PX / shot.shape[1])
+def _peaks(pyramid: Pyramid, shot: Pixels, regions: list[Region]) -> Iterator[Candidate]:
+    cap = min(1.0, WIDEST_PX / shot.shape[1], math.sqrt(MOST_PX / (shot.shape[0] * shot.shape[1])))
     reduced: dict[float, Planes] = {}
-    for region in _templates(pyramid):
-        scale = LEAST_SCALE
+    for region in regions:
+        scale = pyramid.least_scale
         while scale < MOST_SCALE:
             reduction = _reduction(region, scale, cap, shot, pyramid)
             if reduction:
@@ -98,7 +102,7 @@ def _reduction(region: Region, scale: float, cap: float, shot: Pixels, pyramid: 
         return None
     if width > shot.shape[1] + 2 or height > shot.shape[0] + 2:
         return None
-    return min(cap, 2.0 ** (round(math.log2(min(1.0, SIDE / short)) * 4) / 4))
+    return float(min(cap, 2.0 ** (round(math.log2(min(1.0, SIDE / short)) * 4) / 4)))
 
 
 def _reduced(shot: Pixels, reduction: float) -> Planes:

@@ -5,6 +5,7 @@ The screenshot asks and the picture answers, so that two placements of one pictu
 
 from __future__ import annotations
 
+import math
 from typing import NamedTuple
 
 import cv2
@@ -14,11 +15,11 @@ from numpy.typing import NDArray
 from fitzle.core.learning.placement import Candidate, Pixels, Placement, Region
 from fitzle.core.learning.pyramid import Pyramid, grey
 
-WIDEST_PX = 1700  # at which the screenshot is looked at
+WIDEST_PX, MOST_PX = 1700, 12_000_000  # at which the screenshot is looked at
 PICTURE_SIDES = (900, 260)
 MOST_IN_SHOT, MOST_IN_PICTURE, FAINTEST = 9000, 3000, 0.02
 RATIO, SAME_SPOT, TURNED = 0.82, 0.02, 20.0  # Lowe's ratio; share of the picture; degrees
-LEAST_SCALE, MOST_SCALE = 0.06, 3.5
+MOST_SCALE = 3.5
 TRIES, LEAST_INLIERS, MOST_PLACES = 6000, 5, 16
 NEIGHBOURS, AT_A_TIME = 6, 1500
 GROWN = 0.08  # of the picture, around the features
@@ -41,7 +42,7 @@ def by_features(pyramid: Pyramid, shot: Pixels) -> list[Candidate]:
     found: list[Candidate] = []
     chance = np.random.default_rng(1)
     while len(picture) >= LEAST_INLIERS and len(found) < MOST_PLACES:
-        agreed = _agreed(picture, there, pyramid.long, chance)
+        agreed = _agreed(picture, there, pyramid, chance)
         if agreed is None:
             break
         candidate, left = agreed
@@ -51,7 +52,7 @@ def by_features(pyramid: Pyramid, shot: Pixels) -> list[Candidate]:
 
 
 def _of_screenshot(shot: Pixels) -> _Features | None:
-    scale = min(1.0, WIDEST_PX / shot.shape[1])
+    scale = min(1.0, WIDEST_PX / shot.shape[1], math.sqrt(MOST_PX / (shot.shape[0] * shot.shape[1])))
     small = cv2.resize(shot, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA) if scale < 1 else shot
     return _features(small, scale, MOST_IN_SHOT)
 
@@ -72,7 +73,7 @@ def _of_picture(pyramid: Pyramid) -> _Features | None:
 
 
 def _features(rgb: Pixels, scale: float, most: int) -> _Features | None:
-    detector = cv2.SIFT_create(most, contrastThreshold=FAINTEST)
+    detector = cv2.SIFT.create(most, contrastThreshold=FAINTEST)
     keys, looks = detector.detectAndCompute(grey(rgb).astype(np.uint8), None)
     if looks is None or len(keys) < 2:
         return None
@@ -109,10 +110,10 @@ def _nearest(asked: Floats, known: Floats) -> tuple[NDArray[np.intp], Floats]:
 
 
 def _agreed(
-    picture: Points, there: Points, long: int, chance: np.random.Generator
+    picture: Points, there: Points, pyramid: Pyramid, chance: np.random.Generator
 ) -> tuple[Candidate, NDArray[np.bool_]] | None:
     """The placement on which most pairs agree, and which pairs are left for the next one."""
-    scale, offset = _guesses(picture, there, long, chance)
+    scale, offset = _guesses(picture, there, pyramid, chance)
     if not len(scale):
         return None
     votes = np.zeros(len(scale), dtype=int)
@@ -128,11 +129,11 @@ def _agreed(
     at, low, high = _least_squares(picture[agree], there[agree])
     region = Region(*np.percentile(picture[agree], 2, 0), *np.percentile(picture[agree], 98, 0))
     left = ~((there > low).all(1) & (there < high).all(1))
-    return Candidate(at, region, "features", different), left
+    return Candidate(at, region, "features", different), np.asarray(left)
 
 
 def _guesses(
-    picture: Points, there: Points, long: int, chance: np.random.Generator
+    picture: Points, there: Points, pyramid: Pyramid, chance: np.random.Generator
 ) -> tuple[NDArray[np.float64], Points]:
     one, other = chance.integers(0, len(picture), (2, TRIES))
     apart, moved = picture[one] - picture[other], there[one] - there[other]
@@ -141,7 +142,8 @@ def _guesses(
     along = (apart * moved).sum(1)
     straight = (along > 0) & (np.abs(cross) < 0.05 * along)
     scale = moved_length / np.maximum(length, 1e-6)
-    usable = (length > 0.04 * long) & (moved_length > 8) & straight & (scale > LEAST_SCALE) & (scale < MOST_SCALE)
+    sized = (scale > pyramid.least_scale) & (scale < MOST_SCALE)
+    usable = (length > 0.04 * pyramid.long) & (moved_length > 8) & straight & sized
     return scale[usable], there[one[usable]] - scale[usable, None] * picture[one[usable]]
 
 

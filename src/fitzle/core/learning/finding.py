@@ -14,10 +14,10 @@ from fitzle.core.learning.correlating import by_correlation
 from fitzle.core.learning.features import by_features
 from fitzle.core.learning.placement import Candidate, Pixels, Placement, Region, overlap
 from fitzle.core.learning.pyramid import Pyramid
-from fitzle.core.learning.result import Asked, Box, Learning, Learnt, LearntCut, LearntVeil
+from fitzle.core.learning.result import Asked, Box, CoveredBox, Learning, Learnt, LearntCut, LearntVeil
 
 DENSITIES = (1.0, 1.5, 2.0, 3.0)
-SURE_SCORE = 0.6  # of a correlation that is looked at although the picture is found already
+SURE_SCORE = 0.7  # of a correlation that is looked at although the picture is found already
 MOST_RELATIVES = 4  # of a series on one page: each takes as long as the picture itself
 LEAST_TEXTURE, LEAST_SEEN, LEAST_LIKE, LEAST_WHOLE = 3.0, 0.08, 0.45, 0.35
 GONE, GONE_ASKED, COVERED = 0.15, 0.1, 0.004
@@ -54,9 +54,9 @@ def _looked_at(pyramid: Pyramid, shot: Pixels, tell: Progress) -> list[Judged]:
     for candidate, share in _candidates(pyramid, shot, judged):
         tell(share)
         relatives = sum(verdict == "relative" for verdict, _ in judged)
-        if relatives >= MOST_RELATIVES or _is_looked_at(candidate, judged, pyramid):
+        if relatives >= MOST_RELATIVES or _is_known(candidate.placement, judged, pyramid):
             continue
-        found = analysed(pyramid, shot, candidate)
+        found = analysed(pyramid, shot, candidate, lambda at: _is_known(at, judged, pyramid))
         if found:
             judged.append((verdict_on(found), found))
     return [one for one in judged if one[0] != "no"]
@@ -67,19 +67,19 @@ def _candidates(pyramid: Pyramid, shot: Pixels, judged: list[Judged]) -> Iterato
     features = by_features(pyramid, shot)
     for number, one in enumerate(features):
         yield one, 0.25 + 0.35 * number / len(features)
-    correlated = by_correlation(pyramid, shot)
+    correlated = by_correlation(pyramid, shot, thorough=not any(verdict == "yes" for verdict, _ in judged))
     for number, one in enumerate(correlated):
         if one.score >= SURE_SCORE or not any(verdict == "yes" for verdict, _ in judged):
             yield one, 0.7 + 0.3 * number / len(correlated)
 
 
-def _is_looked_at(candidate: Candidate, judged: list[Judged], pyramid: Pyramid) -> bool:
+def _is_known(at: Placement, judged: list[Judged], pyramid: Pyramid) -> bool:
     """Whether something was found at that place and scale already."""
-    x, y = _middle(candidate.placement, pyramid)
+    x, y = _middle(at, pyramid)
     for verdict, one in judged:
         there = _middle(one.at, pyramid)
-        near = 0.1 * candidate.placement.scale * pyramid.width
-        alike = abs(math.log(candidate.placement.scale / one.at.scale)) < 0.12
+        near = 0.1 * at.scale * pyramid.width
+        alike = abs(math.log(at.scale / one.at.scale)) < 0.12
         if verdict != "no" and alike and max(abs(x - there[0]), abs(y - there[1])) < near:
             return True
     return False
@@ -121,7 +121,7 @@ def _learnt(pyramid: Pyramid, one: Analysis, density: float) -> Learnt:
         window=None if _is_whole(one.window, pyramid) else _box(one.window.within(_whole(pyramid))),
         veil=veil,
         cut=LearntCut(shape=one.shape, radius=round(one.radius / density, 2)),  # type: ignore[arg-type]
-        covered=tuple(_fraction(zone, box) for zone in one.zones),
+        covered=tuple(_covered(zone, box) for zone in one.zones),
         seen_width=round(box.width / density, 2),
         grounds=_grounds(one),
         sure=round(_sure(one), 3),
@@ -135,14 +135,15 @@ def _box(region: Region) -> Box:
     )
 
 
-def _fraction(zone: Region, box: Region) -> Box:
+def _covered(zone: Region, box: Region) -> CoveredBox:
     part = zone.within(box)
-    return Box(
+    share = Box(
         x=round((part.left - box.left) / box.width, 4),
         y=round((part.top - box.top) / box.height, 4),
         width=round(part.width / box.width, 4),
         height=round(part.height / box.height, 4),
     )
+    return CoveredBox(**_box(part).model_dump(), share=share)
 
 
 def _whole(pyramid: Pyramid) -> Region:
@@ -151,12 +152,8 @@ def _whole(pyramid: Pyramid) -> Region:
 
 def _is_whole(window: Region, pyramid: Pyramid) -> bool:
     across, down = WHOLE_WITHIN * pyramid.width, WHOLE_WITHIN * pyramid.height
-    return (
-        window.left < across
-        and window.top < down
-        and pyramid.width - window.right < across
-        and pyramid.height - window.bottom < down
-    )
+    lacking = (window.left / across, window.top / down, (pyramid.width - window.right) / across)
+    return bool(max(*lacking, (pyramid.height - window.bottom) / down) < 1)
 
 
 def _grounds(one: Analysis) -> tuple[str, ...]:

@@ -10,6 +10,7 @@ import numpy as np
 from fitzle.core.learning.placement import Pixels, Placement, Planes
 
 LEAST_SIDE, MOST_HELD = 64, 12
+USUAL_LEAST_SCALE, SMALLEST_SEEN = 0.06, 30.0  # px of the short side
 
 
 class View(NamedTuple):
@@ -38,7 +39,12 @@ class Pyramid:
     @property
     def long(self) -> int:
         """The long side in px."""
-        return max(self.width, self.height)
+        return int(max(self.width, self.height))
+
+    @property
+    def least_scale(self) -> float:
+        """The smallest scale at which it is looked for: a large photo may be shown very small."""
+        return float(min(USUAL_LEAST_SCALE, SMALLEST_SEEN / min(self.width, self.height)))
 
     def at(self, scale: float) -> Planes:
         """The picture at about this scale, its sides whole px and 8 at the least."""

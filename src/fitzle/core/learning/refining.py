@@ -10,14 +10,13 @@ from typing import NamedTuple
 
 import cv2
 import numpy as np
-from numpy.typing import NDArray
 
 from fitzle.core.learning.placement import Pixels, Placement, Planes, Region
 from fitzle.core.learning.pyramid import Pyramid, View
 from fitzle.core.learning.tint import Tint, tint_between, tukey
 
-SIDES = (48, 120, 420)  # px of the short side at which each stage works
-LEAST_SCALE, MOST_SCALE = 0.04, 4.5
+SIDES = (48, 120, 320)  # px of the short side at which each stage works
+MOST_SCALE = 4.5
 LEAST_SIDE, LEAST_PIXELS = 10, 30
 BLUR = 0.7
 SLOPE = 1 / 8  # of OpenCV's Sobel kernel, so that it gives steps for each px
@@ -28,8 +27,8 @@ class _Stage(NamedTuple):
 
     view: View
     shot: Planes
-    x: NDArray[np.float64]
-    y: NDArray[np.float64]
+    x: Planes
+    y: Planes
 
 
 def refined(
@@ -53,7 +52,7 @@ def refined(
             if step is None:
                 return None
             at, tint, moved = step
-            if not LEAST_SCALE < at.scale < MOST_SCALE:
+            if not 0.6 * pyramid.least_scale < at.scale < MOST_SCALE:
                 return None
             if moved < 0.01 / max(reduction, 1e-6):
                 break
@@ -68,12 +67,12 @@ def _stage(shot: Pixels, seen: Region, reduction: float) -> _Stage | None:
     width, height = max(8, round((right - left) * reduction)), max(8, round((bottom - top) * reduction))
     across, down = width / (right - left), height / (bottom - top)
     small = cv2.resize(shot[top:bottom, left:right], (width, height), interpolation=cv2.INTER_AREA).astype(np.float32)
-    down_px, across_px = np.mgrid[:height, :width]
+    down_px, across_px = np.mgrid[:height, :width].astype(np.float32)
     return _Stage(
         View(left, top, width, height, across, down),
         np.asarray(cv2.GaussianBlur(small, (0, 0), BLUR), dtype=np.float32),
-        left + (across_px + 0.5) / across,
-        top + (down_px + 0.5) / down,
+        left + (across_px + np.float32(0.5)) / np.float32(across),
+        top + (down_px + np.float32(0.5)) / np.float32(down),
     )
 
 
@@ -88,19 +87,24 @@ def _step(
     if int(inside.sum()) < LEAST_PIXELS:
         return None
     tint = tint_between(drawn[inside], stage.shot[inside], tint, rounds=4)
-    left = stage.shot - tint.keeps * drawn - tint.adds.astype(np.float32)
-    weight = tukey(np.sqrt((left**2).mean(2)), 4 * tint.noise) * inside
-    across = cv2.Sobel(drawn, cv2.CV_32F, 1, 0, scale=SLOPE) * (tint.keeps * view.across)
-    down = cv2.Sobel(drawn, cv2.CV_32F, 0, 1, scale=SLOPE) * (tint.keeps * view.down)
-    of_scale = -(across * (stage.x - at.x)[..., None] + down * (stage.y - at.y)[..., None]) / at.scale
-    slopes = np.stack([of_scale, -across, -down], axis=-1).reshape(-1, 3)
-    weights = np.repeat(weight.ravel(), 3)
-    weighted = slopes * weights[:, None]
-    normal = weighted.T @ slopes
+    left = stage.shot - np.float32(tint.keeps) * drawn - tint.adds.astype(np.float32)
+    weight = (tukey(np.sqrt((left**2).mean(2)), 4 * tint.noise) * inside).astype(np.float32)
+    slopes = _slopes(drawn, stage, at, tint.keeps)
+    weighted = slopes * np.repeat(weight.ravel(), 3)
+    normal = (weighted @ slopes.T).astype(np.float64)
     normal += np.diag(1e-3 * np.maximum(1.0, np.diag(normal)))
-    change = np.linalg.solve(normal, weighted.T @ left.ravel())
+    change = np.linalg.solve(normal, (weighted @ left.ravel()).astype(np.float64))
     most = 3 / min(view.across, view.down)
     x, y = np.clip(change[1:], -most, most)
     scale = float(np.clip(change[0], -0.04 * at.scale, 0.04 * at.scale))
     moved = max(abs(float(x)), abs(float(y)), 1000 * abs(scale) / at.scale)
     return Placement(at.scale + scale, at.x + float(x), at.y + float(y)), tint, moved
+
+
+def _slopes(drawn: Planes, stage: _Stage, at: Placement, keeps: float) -> Planes:
+    """How each value changes with scale, x and y: (3, height * width * 3)."""
+    across = cv2.Sobel(drawn, cv2.CV_32F, 1, 0, scale=SLOPE * keeps * stage.view.across)
+    down = cv2.Sobel(drawn, cv2.CV_32F, 0, 1, scale=SLOPE * keeps * stage.view.down)
+    x = ((stage.x - np.float32(at.x)) / np.float32(at.scale))[..., None]
+    y = ((stage.y - np.float32(at.y)) / np.float32(at.scale))[..., None]
+    return -np.stack([(across * x + down * y).ravel(), across.ravel(), down.ravel()])

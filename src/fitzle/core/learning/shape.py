@@ -14,6 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fitzle.core.learning.placement import Region
+from fitzle.core.learning.zones import without_specks
 
 SMALL_SIDE = 90
 ROUNDED = (0.0, 0.12, 0.3, 0.5)  # radii that are tried first, as shares of the short side
@@ -84,7 +85,7 @@ def _greatest(worth: Worth) -> tuple[int, int, int, int]:
 
 def _largest_piece(worth: Worth) -> Region | None:
     small, across, down = _small(worth)
-    good = cv2.morphologyEx((small > 0.1).astype(np.uint8), cv2.MORPH_OPEN, np.ones((2, 2), np.uint8))
+    good = without_specks((small > 0.1).astype(np.uint8))
     count, _, stats, _ = cv2.connectedComponentsWithStats(good)
     if count < 2:
         return None

@@ -35,15 +35,17 @@ def tukey(residual: NDArray[np.floating], most: float) -> Values:
     return np.where(np.abs(share) < 1, (1 - share * share) ** 2, 0.0)
 
 
-def tint_between(picture: Values, shot: Values, start: Tint | None = None, rounds: int = 12) -> Tint:
+def tint_between(
+    picture: NDArray[np.floating], shot: NDArray[np.floating], start: Tint | None = None, rounds: int = 12
+) -> Tint:
     """The tint between pixels (n, 3) of the picture and of the screenshot, which belong together one by one."""
     chance = np.random.default_rng(0)
     if len(picture) > MOST_PIXELS:
         some = chance.integers(0, len(picture), MOST_PIXELS)
         picture, shot = picture[some], shot[some]
-    picture, shot = picture.astype(np.float64), shot.astype(np.float64)
-    keeps, adds = (start.keeps, start.adds) if start else _first_guess(picture, shot, chance)
-    return _settled(picture, shot, keeps, adds, rounds)
+    x, y = picture.astype(np.float64), shot.astype(np.float64)
+    keeps, adds = (start.keeps, start.adds) if start else _first_guess(x, y, chance)
+    return _settled(x, y, keeps, adds, rounds)
 
 
 def _first_guess(picture: Values, shot: Values, chance: np.random.Generator) -> tuple[float, Values]:
