@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import io
 import os
 import sys
+import tempfile
 import time
 from collections.abc import Callable
 from pathlib import Path
@@ -13,10 +15,14 @@ sys.path[:0] = [str(ROOT), str(ROOT / "src")]
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "fitzle.config.settings")
 
 import django  # noqa: E402
+from PIL import Image  # noqa: E402
 
 django.setup()
 
+from demo.marks import MARKS  # noqa: E402
+from demo.photos import all_photos  # noqa: E402
 from tests.browser.person import Person, start_browser  # noqa: E402
+from tests.learning_cases import Look, Maker, put  # noqa: E402
 
 FOLDER = ROOT / "docs" / "screenshots"
 SIZE = (1280, 800)
@@ -34,10 +40,6 @@ def _wall(person: Person) -> None:
 
 def _bench(person: Person) -> None:
     person.open_bench("Lesson thumbnail")
-
-
-def _icon(person: Person) -> None:
-    person.open_bench("Tab icon")
 
 
 def _typefaces(person: Person) -> None:
@@ -99,6 +101,42 @@ def _catalogue(person: Person) -> None:
     person.sees("The tiles of the next films")
 
 
+def _shown_files(folder: Path) -> tuple[Path, Path]:
+    """The sample's photo, and a page that shows it under a veil with a title over it."""
+    make, photo = Maker(2), Image.open(io.BytesIO(all_photos()["misty-street.jpg"])).convert("RGB")
+    page, _ = make.page(1366, 900)
+    put(make, page, photo, (84, 150, 1198, 500), Look(veil=((16, 20, 28), 0.4), zones=2))
+    photo.save(folder / "misty-street.png")
+    page.save(folder / "course-page.png")
+    return folder / "misty-street.png", folder / "course-page.png"
+
+
+def _show_it(person: Person) -> None:
+    person.go(f"{HOME}/places/show")
+    person.sees("Show where it goes")
+    with tempfile.TemporaryDirectory() as folder:
+        for title, path in zip(("The picture", "The screenshot"), _shown_files(Path(folder)), strict=True):
+            person.driver.find_element("xpath", f"//input[@aria-label='{title}']").send_keys(str(path))
+        person.button("Look for it").click()
+        person.sees("How sure")
+    person.driver.execute_script("scrollTo(0, 0)")
+
+
+def _first_minutes(person: Person) -> None:
+    person.driver.delete_all_cookies()
+    person.go("/sign-up")
+    person.field("Mail address").send_keys(f"rowan-{time.time():.0f}@ottermoor.example")
+    person.field("Password").send_keys("a-bell-rings-twice")
+    person.field("Your business").send_keys("Ottermoor Cycle Works")
+    person.button("Sign up").click()
+    person.sees("Drop it here")
+    person.drop(person.find("//div[@data-targets]"), "ottermoor.svg", MARKS["ottermoor-dark.svg"].encode())
+    person.sees("Make this the house style")
+    person.find("//textarea").send_keys("Site header, logo 320 px wide, 96 px high, PNG, up to 40 KB, shown on white")
+    person.sees("At most 40 KB.")
+    person.button("Put away ottermoor.svg").click()
+
+
 def _screen(path: str) -> Callable[[Person], None]:
     return lambda person: person.go(f"{HOME}/{path}")
 
@@ -108,9 +146,9 @@ VIEWS: dict[str, tuple[str, Callable[[Person], None]]] = {
     "wall-dark": ("dark", _wall),
     "where-does-it-go": ("light", _places),
     "catalogue": ("dark", _catalogue),
+    "show-it": ("light", _show_it),
     "bench-light": ("light", _bench),
     "bench-dark": ("dark", _bench),
-    "bench-icon": ("light", _icon),
     "typefaces": ("light", _typefaces),
     "starting-points": ("light", _starting_points),
     "artwork": ("light", _artwork),
@@ -122,6 +160,7 @@ VIEWS: dict[str, tuple[str, Callable[[Person], None]]] = {
     "doing": ("light", _screen("doing")),
     "deliver-list": ("light", _deliver_list),
     "deliveries": ("light", _deliveries),
+    "first-minutes": ("light", _first_minutes),  # the last one: it signs somebody else up
 }
 
 

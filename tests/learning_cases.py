@@ -54,7 +54,7 @@ class Maker:
 
     def __init__(self, number: int, photos: list[Path] | None = None) -> None:
         self.chance = np.random.default_rng(52_000 + number)
-        self.photos = photos or []
+        self.photos = list(photos or [])
 
     def one_of(self, options: tuple[object, ...]) -> object:
         """One of several."""
@@ -85,7 +85,9 @@ class Maker:
     def photo(self, long: int) -> Image.Image:
         """A picture with detail at all sizes, `long` px on its long side."""
         if self.photos:
-            whole = Image.open(self.photos[self.whole(0, len(self.photos) - 1)]).convert("RGB")
+            number = self.whole(0, len(self.photos) - 1)
+            # Each photo once: another crop of the same one beside it would be no other picture.
+            whole = Image.open(self.photos.pop(number) if len(self.photos) > 1 else self.photos[0]).convert("RGB")
             share = self.between(0.7, 1)
             width, height = int(whole.width * share), int(whole.height * self.between(0.7, 1))
             x, y = self.whole(0, whole.width - width), self.whole(0, whole.height - height)

@@ -95,8 +95,9 @@ def test_a_workspace_of_ones_own_asks_where_it_goes(visitor: Person) -> None:
     visitor.sign_in()
     visitor.button("Ottermoor Cycle Works").click()
     visitor.field("Begin another").send_keys("Bell foundry", Keys.ENTER)
-    visitor.sees("Where does it go?")
-    assert "/w/bell-foundry" in visitor.driver.current_url
+    visitor.sees("Your logo, if you have one")
+    assert "/w/bell-foundry/begin" in visitor.driver.current_url
+    visitor.link("Later: to the empty wall").click()
     visitor.link("Say where it goes").click()
     says(visitor, "Logo, PNG, 300 x 100 px, 60 KB")
     at(visitor, "Website")

@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 import pytest
 from benchmarks.learning import box_of, compared, shared
+from demo.photos import all_photos
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from PIL import Image
@@ -83,6 +84,16 @@ def test_boxes_are_exact_over_all_scales(scale: float) -> None:
     put(make, shot, picture, (60, 40, *size), Look())
     [one] = learn(np.asarray(picture), np.asarray(shot)).found
     assert box_of(one) == pytest.approx((60, 40, 60 + size[0], 40 + size[1]), abs=1 if scale <= 1 else 2)
+
+
+@pytest.mark.parametrize("name", ["misty-street.jpg", "dusk-ride.jpg", "workbench.jpg"])
+def test_a_large_place_outweighs_a_small_likeness_inside_of_it(name: str) -> None:
+    photo = Image.open(io.BytesIO(all_photos()[name])).convert("RGB")
+    make = Maker(2)
+    shot, _ = make.page(1366, 900)
+    put(make, shot, photo, (84, 150, 1198, 500), Look(veil=((16, 20, 28), 0.4), zones=2))
+    [one] = learn(np.asarray(photo), np.asarray(shot)).found
+    assert box_of(one) == pytest.approx((84, 150, 1282, 650), abs=1)
 
 
 def test_another_picture_of_the_series_is_told_from_this_one() -> None:

@@ -13,6 +13,7 @@ import { DoingScreen } from "./features/doing/DoingScreen";
 import { HouseStyleScreen } from "./features/house/HouseStyleScreen";
 import { NewPlaceScreen } from "./features/places/NewPlaceScreen";
 import { PlaceScreen } from "./features/places/PlaceScreen";
+import { ShowPlaceScreen } from "./features/showing/ShowPlaceScreen";
 import { PreparationScreen } from "./features/preparation/PreparationScreen";
 import { ConfirmScreen } from "./features/session/ConfirmScreen";
 import { ForgottenScreen } from "./features/session/ForgottenScreen";
@@ -72,6 +73,7 @@ function Screens({ first }: { first: string | undefined }) {
         <Route path="artwork/:artwork/preparation" element={<PreparationScreen key={location.pathname} />} />
         <Route path="house" element={<HouseStyleScreen />} />
         <Route path="places/new" element={<NewPlaceScreen />} />
+        <Route path="places/show" element={<ShowPlaceScreen />} />
         <Route path="places/:place" element={<PlaceScreen key={location.pathname} />} />
         <Route path="workspace" element={<WorkspaceScreen />} />
         <Route path="deliveries" element={<DeliveriesScreen />} />

@@ -24,6 +24,33 @@ export function bringInWorkspace(file: File, onSent: (share: number) => void) {
   return sent<Schemas["WorkspaceOut"]>("/api/workspaces/bring-in", form, onSent);
 }
 
+export interface ShownPlace {
+  picture: File | null;
+  screenshot: File;
+  density: number;
+  /** Drawn on the screenshot, in its px, where there is no picture. */
+  box: { x: number; y: number; width: number; height: number } | null;
+}
+
+/** Has a picture looked for in a screenshot. */
+export function learnPlace(workspace: string, shown: ShownPlace) {
+  const form = new FormData();
+  form.append("screenshot", shown.screenshot, shown.screenshot.name);
+  if (shown.picture) form.append("picture", shown.picture, shown.picture.name);
+  form.append("density", String(shown.density));
+  for (const [key, value] of Object.entries(shown.box ?? {})) form.append(key, String(value));
+  return sent<Schemas["LearningOut"]>(`/api/workspaces/${workspace}/places/learn`, form, () => undefined);
+}
+
+/** The sheet of a place that was found, with what the person answered. */
+export const answerLearnt = (workspace: string, learning: string, number: number, body: Schemas["Answers"]) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/places/learn/{learning}/{number}", {
+      params: { path: { workspace, learning, number } },
+      body,
+    }),
+  );
+
 export const makeInvitation = () => answerOf(client.POST("/api/invitations", {}));
 
 /** Takes over the house style that an artwork proposes. */

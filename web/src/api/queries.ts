@@ -35,6 +35,19 @@ export const mailsQuery = () =>
     refetchInterval: 3000,
   });
 
+/** How far the looking through a screenshot is, and what came of it. */
+export const learningQuery = (workspace: string, learning: string) =>
+  queryOptions({
+    queryKey: [workspace, "learning", learning],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/places/learn/{learning}", {
+          params: { path: { workspace, learning } },
+        }),
+      ),
+    refetchInterval: (query) => (query.state.data?.done ? false : BUSY_MS / 2),
+  });
+
 /** The house style that an artwork proposes. */
 export const houseProposalQuery = (workspace: string, artwork: string) =>
   queryOptions({

@@ -14,7 +14,7 @@ from fitzle.apps.accounts.access import access_to, workspace_to_see
 from fitzle.apps.api.places import SheetOut, shown_sheet
 from fitzle.apps.api.schemas import Message
 from fitzle.apps.destinations.learning import Shown, begin_learning, learning_of, places_of, sheet_learnt
-from fitzle.core.learning.result import Box, Learnt
+from fitzle.core.learning.result import Learnt, PixelBox
 from fitzle.core.learning.sheet import Answers
 
 if TYPE_CHECKING:
@@ -60,7 +60,9 @@ def learn_place(
     picture: File[UploadedFile | None] = None,
 ) -> Status[Any]:
     """Has a worker look for the picture in the screenshot."""
-    box = Box(x=given.x, y=given.y, width=given.width, height=given.height) if given.width and given.height else None
+    box = (
+        PixelBox(x=given.x, y=given.y, width=given.width, height=given.height) if given.width and given.height else None
+    )
     name = (picture.name or "").rpartition(".")[0] if picture else ""
     shown = Shown(name, picture.read() if picture else None, screenshot.read(), given.density, box)
     return Status(202, _view(begin_learning(access_to(request.user, workspace), shown)))

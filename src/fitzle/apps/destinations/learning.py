@@ -25,8 +25,8 @@ from fitzle.core.errors import FitzleError, ValueOutOfRange
 from fitzle.core.learning.boxed import learnt_from_box
 from fitzle.core.learning.finding import DENSITIES, learn
 from fitzle.core.learning.reading import read_pair, read_screenshot
-from fitzle.core.learning.result import Box, Learnt
 from fitzle.core.learning.result import Learning as Found
+from fitzle.core.learning.result import Learnt, PixelBox
 from fitzle.core.learning.sheet import Answers, Uploaded, learnt_sheet
 
 if TYPE_CHECKING:
@@ -47,7 +47,7 @@ class Shown(NamedTuple):
     picture: bytes | None
     screenshot: bytes
     density: float = 1.0
-    box: Box | None = None
+    box: PixelBox | None = None
 
 
 @action(Capability.CHANGE)
@@ -115,7 +115,9 @@ def _learn(learning: Learning) -> None:
     limits = Limits(max_bytes=MOST_BYTES, max_pixels=settings.UPLOAD_LIMIT_PIXELS)
     screenshot = _bytes(learning, learning.screenshot)
     if not learning.picture:
-        one = learnt_from_box(read_screenshot(screenshot, limits), Box.model_validate(learning.box), learning.density)
+        one = learnt_from_box(
+            read_screenshot(screenshot, limits), PixelBox.model_validate(learning.box), learning.density
+        )
         ratio = one.box.width / one.box.height
         width = max(1, round(one.seen_width * 2))  # twice as fine as it is seen: crisp on dense screens
         _settle(learning, Found(found=(one,)), Uploaded(width=width, height=max(1, round(width / ratio)), format="png"))

@@ -7,7 +7,7 @@ import numpy as np
 from fitzle.core.colour.srgb import Rgb, to_hex
 from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.learning.placement import Pixels, Planes, Region
-from fitzle.core.learning.result import Box, Learnt, LearntCut
+from fitzle.core.learning.result import Learnt, LearntCut, PixelBox
 
 REACH = 8  # px to each side of a drawn edge at which the true one is looked for
 CLEAR = 12.0  # mean step of 255 along an edge from which it is one
@@ -15,7 +15,7 @@ BESIDE = (3, 7)  # px outside of an edge where the ground is read
 LEAST_SIDE = 8
 
 
-def learnt_from_box(shot: Pixels, drawn: Box, density: float) -> Learnt:
+def learnt_from_box(shot: Pixels, drawn: PixelBox, density: float) -> Learnt:
     """What a drawn box says: ratio, seen size and grounds. Raises ValueOutOfRange for one outside of the screenshot."""
     height, width = shot.shape[:2]
     whole = Region(0, 0, width, height)
@@ -24,7 +24,7 @@ def learnt_from_box(shot: Pixels, drawn: Box, density: float) -> Learnt:
         raise ValueOutOfRange(f"this box is smaller than {LEAST_SIDE} px", advice="Draw it around the whole picture.")
     exact = _snapped(shot.astype(np.float32), box)
     return Learnt(
-        box=Box(x=exact.left, y=exact.top, width=exact.width, height=exact.height),
+        box=PixelBox(x=exact.left, y=exact.top, width=exact.width, height=exact.height),
         window=None,
         veil=None,
         cut=LearntCut(shape="none"),

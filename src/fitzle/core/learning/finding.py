@@ -14,14 +14,14 @@ from fitzle.core.learning.correlating import by_correlation
 from fitzle.core.learning.features import by_features
 from fitzle.core.learning.placement import Candidate, Pixels, Placement, Region, overlap
 from fitzle.core.learning.pyramid import Pyramid
-from fitzle.core.learning.result import Asked, Box, CoveredBox, Learning, Learnt, LearntCut, LearntVeil
+from fitzle.core.learning.result import Asked, CoveredBox, Learning, Learnt, LearntCut, LearntVeil, PixelBox
 
 DENSITIES = (1.0, 1.5, 2.0, 3.0)
 SURE_SCORE = 0.7  # of a correlation that is looked at although the picture is found already
 MOST_RELATIVES = 4  # of a series on one page: each takes as long as the picture itself
 LEAST_TEXTURE, LEAST_SEEN, LEAST_LIKE, LEAST_WHOLE = 3.0, 0.08, 0.45, 0.35
 GONE, GONE_ASKED, COVERED = 0.15, 0.1, 0.004
-FEW_BLOCKS, SMALL_SIDE, FAINT_VEIL = 25.0, 40.0, 0.08
+FEW_BLOCKS, SMALL_SIDE, FAINT_VEIL, CLEAR = 25.0, 40.0, 0.08, 0.6
 WHOLE_WITHIN = 0.004  # of a side: a window that lacks less than that is the whole picture
 
 Progress = Callable[[float], None]
@@ -95,14 +95,17 @@ def verdict_on(one: Analysis) -> str:
         return "no"
     if one.candidate.how == "correlation" and (one.agreement.texture < 10 or one.noise > 9 or one.keeps < 0.3):
         return "no"
+    if one.candidate.how == "correlation" and one.agreement.texture < FEW_BLOCKS and one.keeps < CLEAR:
+        return "no"  # the smallest pictures are not looked for under a strong veil: anything smooth looks like them
     if one.agreement.share * min(1.0, one.match / 0.6) < LEAST_LIKE or one.agreement.whole < LEAST_WHOLE:
         return "no"
     return "relative" if one.gone > GONE and one.covered > COVERED else "yes"
 
 
 def _rank(judged: Judged) -> tuple[bool, float]:
+    """By how much there is to tell by: a large place outweighs a small one inside of it."""
     verdict, one = judged
-    return verdict == "yes", one.agreement.share * one.match * math.sqrt(max(0.0, one.seen))
+    return verdict == "yes", one.agreement.share * one.match * math.sqrt(one.agreement.texture)
 
 
 def _apart(judged: list[Judged]) -> list[Judged]:
@@ -129,15 +132,15 @@ def _learnt(pyramid: Pyramid, one: Analysis, density: float) -> Learnt:
     )
 
 
-def _box(region: Region) -> Box:
-    return Box(
+def _box(region: Region) -> PixelBox:
+    return PixelBox(
         x=round(region.left, 3), y=round(region.top, 3), width=round(region.width, 3), height=round(region.height, 3)
     )
 
 
 def _covered(zone: Region, box: Region) -> CoveredBox:
     part = zone.within(box)
-    share = Box(
+    share = PixelBox(
         x=round((part.left - box.left) / box.width, 4),
         y=round((part.top - box.top) / box.height, 4),
         width=round(part.width / box.width, 4),

@@ -13,7 +13,7 @@ Share = Annotated[float, Field(ge=0, le=1)]
 Asked = Literal["relative", "veil", "cut", "crop", "small", "repeats"]
 
 
-class Box(Frozen):
+class PixelBox(Frozen):
     """A rectangle in px."""
 
     x: float
@@ -22,10 +22,10 @@ class Box(Frozen):
     height: float
 
 
-class CoveredBox(Box):
+class CoveredBox(PixelBox):
     """Something drawn over the picture, in px of the screenshot; `share` is the same as fractions of what is seen."""
 
-    share: Box
+    share: PixelBox
 
 
 class LearntVeil(Frozen):
@@ -50,8 +50,8 @@ class Learnt(Frozen):
     density. `grounds` are the colours beside it. `ask` names what cannot be told.
     """
 
-    box: Box
-    window: Box | None
+    box: PixelBox
+    window: PixelBox | None
     veil: LearntVeil | None
     cut: LearntCut
     covered: tuple[CoveredBox, ...]
@@ -88,4 +88,4 @@ def _enlarged(one: Learnt, by: float) -> Learnt:
     if one.window is None or by == 1:
         return one
     window = {name: round(value * by, 3) for name, value in one.window.model_dump().items()}
-    return one.model_copy(update={"window": Box(**window)})
+    return one.model_copy(update={"window": PixelBox(**window)})

@@ -6,10 +6,10 @@ from typing import Any, Literal, get_args
 
 from fitzle.core.findings import Frozen
 from fitzle.core.formats import Format
-from fitzle.core.learning.result import Box, Learnt
+from fitzle.core.learning.result import Learnt, PixelBox
 from fitzle.core.spec.sheet import SpecSheet
 
-WHOLE = Box(x=0, y=0, width=1, height=1)
+WHOLE = PixelBox(x=0, y=0, width=1, height=1)
 LEAST_ZONE = 0.005  # of a side: a smaller zone is a speck
 
 
@@ -49,14 +49,14 @@ def learnt_sheet(learnt: Learnt, uploaded: Uploaded, density: float, answers: An
     return SpecSheet.model_validate({key: value for key, value in values.items() if value is not None})
 
 
-def _window(learnt: Learnt, uploaded: Uploaded) -> Box:
+def _window(learnt: Learnt, uploaded: Uploaded) -> PixelBox:
     """What is seen of the picture, in fractions of it."""
     if learnt.window is None:
         return WHOLE
     left, top = max(0.0, learnt.window.x / uploaded.width), max(0.0, learnt.window.y / uploaded.height)
     right = min(1.0, (learnt.window.x + learnt.window.width) / uploaded.width)
     bottom = min(1.0, (learnt.window.y + learnt.window.height) / uploaded.height)
-    return Box(x=left, y=top, width=max(0.01, right - left), height=max(0.01, bottom - top))
+    return PixelBox(x=left, y=top, width=max(0.01, right - left), height=max(0.01, bottom - top))
 
 
 def _cut(learnt: Learnt, answers: Answers) -> dict[str, Any] | None:
@@ -70,10 +70,10 @@ def _cut(learnt: Learnt, answers: Answers) -> dict[str, Any] | None:
     return {"shape": "rounded", "radius": round(min(0.5, max(0.005, radius)), 4)}
 
 
-def _zones(learnt: Learnt, window: Box) -> list[dict[str, float]]:
+def _zones(learnt: Learnt, window: PixelBox) -> list[dict[str, float]]:
     """Covered zones in fractions of the whole picture, kept inside of it."""
     zones = [
-        Box(
+        PixelBox(
             x=window.x + zone.share.x * window.width,
             y=window.y + zone.share.y * window.height,
             width=zone.share.width * window.width,
@@ -84,7 +84,7 @@ def _zones(learnt: Learnt, window: Box) -> list[dict[str, float]]:
     return [_fractions(zone) for zone in zones if min(zone.width, zone.height) >= LEAST_ZONE]
 
 
-def _fractions(box: Box) -> dict[str, float]:
+def _fractions(box: PixelBox) -> dict[str, float]:
     x, y = min(max(round(box.x, 4), 0.0), 0.999), min(max(round(box.y, 4), 0.0), 0.999)
     return {
         "x": x,

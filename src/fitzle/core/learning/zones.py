@@ -12,7 +12,7 @@ from fitzle.core.learning.placement import Region
 
 MOST_PIECES, MOST_ZONES = 150, 8
 LEAST_SIDE, LEAST_HITS = 4, 20
-JOINED_AREA, WORD_GAP, LINE_OVERLAP = 1.15, 0.7, 0.4
+JOINED_AREA, WORD_GAP, LINE_OVERLAP, ALIKE_HIGH = 1.15, 0.7, 0.4, 0.5
 
 Hits = NDArray[np.uint8]
 
@@ -77,7 +77,8 @@ def _belong_together(one: Region, other: Region, short: float) -> bool:
     if around.width * around.height <= JOINED_AREA * (one.width * one.height + other.width * other.height):
         return True
     tall = max(one.height, other.height)
-    in_line = -down > LINE_OVERLAP * min(one.height, other.height)
+    low = min(one.height, other.height)
+    in_line = -down > LINE_OVERLAP * low and low > ALIKE_HIGH * tall
     return in_line and across < WORD_GAP * tall and tall < 0.35 * short
 
 

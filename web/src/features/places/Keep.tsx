@@ -39,11 +39,11 @@ export function Keep({ workspace, sheet, words = "Put it on the wall", then, bus
     event.preventDefault();
     add.mutate();
   };
-  const field = "mt-0.5 block min-h-9 w-full border-b border-ink bg-transparent text-[15px]";
+  const field = "mt-0.5 block min-h-9 w-full min-w-0 border-b border-ink bg-transparent text-[15px]";
   return (
     <form
       onSubmit={submit}
-      className="grid content-start items-end gap-x-6 gap-y-4 self-start border-t-2 border-strong pt-4 sm:grid-cols-[1fr_1fr_auto]"
+      className="grid content-start items-end gap-x-6 gap-y-4 self-start border-t-2 border-strong pt-4 sm:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto]"
     >
       <label className="text-[13px] text-soft">
         The place is called

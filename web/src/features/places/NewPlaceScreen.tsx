@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useParams } from "react-router";
+import { Link, useParams } from "react-router";
 
 import { Problem } from "../../ui/Trouble";
 import type { Schemas } from "../../api/client";
@@ -37,6 +37,13 @@ export function NewPlaceScreen() {
           {error && <Problem message={error.message} />}
           {read && <Heard read={read} />}
           {!read && (kind ? <About entry={kind} /> : <Examples choose={setWords} />)}
+          <p className="mt-5">
+            Or{" "}
+            <Link to={`/w/${workspace}/places/show`} className="font-semibold text-measure hover:underline">
+              show it
+            </Link>
+            : a screenshot of where it appears says how it is cut, covered and seen.
+          </p>
           <PutAway workspace={workspace} />
         </section>
         <section aria-label="The sheet" className="min-w-0 xl:row-span-2">

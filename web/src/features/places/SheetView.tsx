@@ -3,16 +3,16 @@ import { SheetDrawing } from "./SheetDrawing";
 
 type Sheet = Schemas["SheetOut"];
 
-const LARGEST_SEEN_PX = 220;
+const LARGEST_SEEN_PX = 180;
 
 /** A sheet that can be read: the drawing, what is asked, and how it is seen. */
 export function SheetView({ sheet }: { sheet: Sheet }) {
   const asked = sheet.sentences.filter((one) => one.asked);
   const shown = sheet.sentences.filter((one) => !one.asked);
   return (
-    <div className="grid gap-x-10 gap-y-6 sm:grid-cols-[auto_minmax(200px,1fr)]">
+    <div className="flex flex-wrap gap-x-10 gap-y-6">
       <SheetDrawing sheet={sheet} room={300} tall={240} />
-      <div className="grid content-start gap-5 text-[14px]">
+      <div className="grid min-w-0 flex-1 basis-[220px] grid-cols-[minmax(0,1fr)] content-start gap-5 text-[14px]">
         <Sentences title="Asked" lines={asked} />
         <Sentences title="Seen" lines={shown} />
         {sheet.seen.length > 0 && <SeenSizes sheet={sheet} />}
