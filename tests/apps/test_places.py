@@ -1,13 +1,16 @@
 """Places over HTTP: read from words, added, changed, put away and brought back."""
 
+import io
+import zipfile
 from typing import Any
 
 import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
 from fitzle.apps.pieces.models import Rendition
 from tests.apps.helpers import send, upload, wall_proofs
-from tests.make import svg
+from tests.make import disc, saved, sheet, svg
 
 pytestmark = pytest.mark.django_db
 PLACES = "workspaces/juno/places"
@@ -167,3 +170,16 @@ def test_nobody_sees_or_changes_places_of_others(signed_in: Any, make_person: An
         assert stranger.get(f"/api/{path}").status_code == 404
         assert send(stranger, "patch", path, {"name": "Mine"}).status_code == 404
     assert signed_in.get(f"/api/{PLACES}/{place['id']}").json()["shown"]["name"] == "Badge"
+
+
+def test_sheets_come_out_of_files_and_nothing_is_kept(signed_in: Any) -> None:
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w") as archive:
+        archive.writestr("a.json", sheet(name="From a ZIP").model_dump_json())
+        archive.writestr("b.json", "{")
+    files = [SimpleUploadedFile("taken.png", saved(disc(64), "PNG")), SimpleUploadedFile("all.zip", out.getvalue())]
+    found = signed_in.post(f"/api/{PLACES}/from-files", {"files": files}).json()
+    assert [(one["file"], one["shown"] and one["shown"]["name"]) for one in found] == [
+        ("taken.png", "taken"), ("a.json", "From a ZIP"), ("b.json", None)
+    ]  # fmt: skip
+    assert found[2]["message"] and wall_proofs(signed_in, "juno") == {}

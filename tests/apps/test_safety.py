@@ -107,6 +107,8 @@ def _call(client: Client, method: str, path: str, body: Any) -> Any:
         return client.post(path, {"file": SimpleUploadedFile("a.svg", svg())})
     if path.endswith("/learn"):
         return client.post(path, {"screenshot": SimpleUploadedFile("a.svg", svg()), "width": 9, "height": 9})
+    if path.endswith("/from-files"):
+        return client.post(path, {"files": [SimpleUploadedFile("a.svg", svg())]})
     if path.endswith("/artwork") and method == "post":
         return client.post(path, {"files": [SimpleUploadedFile("a.svg", svg())], "targets": ""})
     return send(client, method, path.removeprefix("/api/"), body)

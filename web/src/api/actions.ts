@@ -42,6 +42,13 @@ export function learnPlace(workspace: string, shown: ShownPlace) {
   return sent<Schemas["LearningOut"]>(`/api/workspaces/${workspace}/places/learn`, form, () => undefined);
 }
 
+/** The sheets of sheet files, of ZIPs of them, and of pictures that a place took. */
+export function sheetsOfFiles(workspace: string, files: File[]) {
+  const form = new FormData();
+  for (const file of files) form.append("files", file, file.name);
+  return sent<Schemas["TakenOut"][]>(`/api/workspaces/${workspace}/places/from-files`, form, () => undefined);
+}
+
 /** The sheet of a place that was found, with what the person answered. */
 export const answerLearnt = (workspace: string, learning: string, number: number, body: Schemas["Answers"]) =>
   answerOf(

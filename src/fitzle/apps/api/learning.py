@@ -13,9 +13,11 @@ from pydantic import Field
 from fitzle.apps.accounts.access import access_to, workspace_to_see
 from fitzle.apps.api.places import SheetOut, shown_sheet
 from fitzle.apps.api.schemas import Message
-from fitzle.apps.destinations.learning import Shown, begin_learning, learning_of, places_of, sheet_learnt
+from fitzle.apps.destinations.learning import MOST_BYTES, Shown, begin_learning, learning_of, places_of, sheet_learnt
+from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.learning.result import Learnt, PixelBox
 from fitzle.core.learning.sheet import Answers
+from fitzle.core.learning.taken import sheets_of
 
 if TYPE_CHECKING:
     from fitzle.apps.destinations.models import Learning
@@ -51,6 +53,14 @@ class LearningOut(Schema):
     places: list[LearntPlaceOut]
 
 
+class TakenOut(Schema):
+    """A file and the sheet that came of it, or why none did."""
+
+    file: str
+    message: str
+    shown: SheetOut | None
+
+
 @router.post("/places/learn", response={202: LearningOut, 422: Message})
 def learn_place(
     request: HttpRequest,
@@ -78,6 +88,20 @@ def read_learning(request: HttpRequest, workspace: Path[str], learning: UUID) ->
 def answer(request: HttpRequest, workspace: Path[str], learning: UUID, number: int, given: Answers) -> SheetOut:
     """The sheet of one of the places with these answers; nothing is kept."""
     return shown_sheet(sheet_learnt(learning_of(workspace_to_see(request.user, workspace), learning), number, given))
+
+
+@router.post("/places/from-files", response={200: list[TakenOut], 422: Message})
+def read_files(request: HttpRequest, workspace: Path[str], files: File[list[UploadedFile]]) -> list[TakenOut]:
+    """The sheets of sheet files, of ZIPs of them, and of pictures that a place took; nothing is kept."""
+    workspace_to_see(request.user, workspace)
+    heavy = [file for file in files if (file.size or 0) > MOST_BYTES]
+    if heavy:
+        raise ValueOutOfRange(f"{heavy[0].name} is too heavy", advice="At most 40 MB are taken.")
+    found = [taken for file in files for taken in sheets_of(file.name or "unnamed", file.read())]
+    return [
+        TakenOut(file=one.file, message=one.message, shown=shown_sheet(one.sheet) if one.sheet else None)
+        for one in found
+    ]
 
 
 def _view(learning: Learning) -> LearningOut:

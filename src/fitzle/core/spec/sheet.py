@@ -18,6 +18,7 @@ from fitzle.core.units import Size, parse_ratio
 
 VERSION = 1
 LONGEST_SLUG = 60
+MOST_OF_EACH = 50  # zones, windows, sizes seen, grounds, fields: more of them nobody looks through
 KIND = r"^[a-z0-9][a-z0-9-]{0,39}$"
 SLUG = r"^[\w][\w.-]{0,79}$"
 Transparency = Literal["forbidden", "allowed", "required"]
@@ -206,14 +207,14 @@ class SpecSheet(Frozen):
     max_bytes: Annotated[int, Field(ge=1)] | None = None
     transparency: Transparency = "allowed"
     motion: Motion = Motion()
-    covered: tuple[CoveredZone, ...] = ()
+    covered: Annotated[tuple[CoveredZone, ...], Field(max_length=MOST_OF_EACH)] = ()
     veil: Veil | None = None
     mask: AnyMask | None = Field(default=None, alias="cut")
-    windows: tuple[ShownWindow, ...] = ()
-    seen: tuple[Viewing, ...] = ()
-    grounds: tuple[HexColour, ...] = ("#ffffff",)
+    windows: Annotated[tuple[ShownWindow, ...], Field(max_length=MOST_OF_EACH)] = ()
+    seen: Annotated[tuple[Viewing, ...], Field(max_length=MOST_OF_EACH)] = ()
+    grounds: Annotated[tuple[HexColour, ...], Field(max_length=MOST_OF_EACH)] = ("#ffffff",)
     naming: Annotated[str, Field(min_length=1, max_length=200), AfterValidator(checked_rule)] = USUAL_RULE
-    fields: tuple[UploadField, ...] = ()
+    fields: Annotated[tuple[UploadField, ...], Field(max_length=MOST_OF_EACH)] = ()
     capacity: Annotated[int, Field(ge=1)] | None = None
 
     @property

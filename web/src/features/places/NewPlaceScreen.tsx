@@ -1,10 +1,13 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 
+import { placeQuery } from "../../api/queries";
 import { Problem } from "../../ui/Trouble";
 import type { Schemas } from "../../api/client";
 import { Catalogue } from "./Catalogue";
 import { Examples } from "./Examples";
+import { FromFiles } from "./FromFiles";
 import { Heard } from "./Heard";
 import { Keep } from "./Keep";
 import { PutAway } from "./PutAway";
@@ -18,9 +21,13 @@ export function NewPlaceScreen() {
   const [words, setWords] = useState("");
   const { read, readOf, error } = useReading(workspace, words);
   const [kind, setKind] = useState<Schemas["CatalogueOut"] | null>(null);
-  const sheet = words.trim() ? read?.sheet : kind?.shown;
+  const [taken, setTaken] = useState<Schemas["SheetOut"] | null>(null);
+  const like = useSearchParams()[0].get("like");
+  const model = useQuery({ ...placeQuery(workspace, like ?? ""), enabled: like !== null }).data?.shown;
+  const sheet = words.trim() ? read?.sheet : (kind?.shown ?? taken ?? model);
   const choose = (entry: Schemas["CatalogueOut"]) => {
     setWords("");
+    setTaken(null);
     setKind(entry);
     scrollTo({ top: 0, behavior: "smooth" });
   };
@@ -44,6 +51,14 @@ export function NewPlaceScreen() {
             </Link>
             : a screenshot of where it appears says how it is cut, covered and seen.
           </p>
+          <FromFiles
+            workspace={workspace}
+            take={(shown) => {
+              setWords("");
+              setKind(null);
+              setTaken(shown);
+            }}
+          />
           <PutAway workspace={workspace} />
         </section>
         <section aria-label="The sheet" className="min-w-0 xl:row-span-2">

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 
 import { bringSheetBack, changePlace } from "../../api/actions";
 import type { Schemas } from "../../api/client";
@@ -73,7 +73,13 @@ export function PlaceScreen() {
           />
           {away ? "put away" : ""}
         </label>
-        <span className="ml-auto">
+        <span className="ml-auto flex items-center gap-4">
+          <Link
+            to={`/w/${workspace}/places/new?like=${id}`}
+            className="text-[13px] font-semibold text-measure hover:underline"
+          >
+            Another like this
+          </Link>
           <Button look="quiet" onClick={() => change.mutate({ put_away: !away })}>
             {away ? "Bring it back" : "Put it away"}
           </Button>
