@@ -14,6 +14,7 @@ from fitzle.apps.artwork import actions as artwork_actions
 from fitzle.apps.artwork.models import Artwork
 from fitzle.apps.deliveries import actions as delivery_actions
 from fitzle.apps.destinations import learning as learning_actions
+from fitzle.apps.destinations.shelves import ShelfChange
 from fitzle.apps.jobs.tasks import take_in_artwork
 from fitzle.apps.pieces import actions as piece_actions
 from fitzle.apps.pieces import house as house_actions
@@ -68,6 +69,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "delete_workspace": (),
     "bring_workspace_back": (),
     "take_house_style": (NOBODY,),
+    "change_destination": (NOBODY, ShelfChange(name="x")),
     "begin_learning": (learning_actions.Shown("a", b"x", b"x"),),
     "redo": (NOBODY,),
 }

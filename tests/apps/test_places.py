@@ -2,11 +2,13 @@
 
 import io
 import zipfile
+from datetime import timedelta
 from typing import Any
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
+from django.utils import timezone
 
 from fitzle.apps.pieces.models import Rendition
 from tests.apps.helpers import send, upload, wall_proofs
@@ -183,3 +185,45 @@ def test_sheets_come_out_of_files_and_nothing_is_kept(signed_in: Any) -> None:
         ("taken.png", "taken"), ("a.json", "From a ZIP"), ("b.json", None)
     ]  # fmt: skip
     assert found[2]["message"] and wall_proofs(signed_in, "juno") == {}
+
+
+def shelves(client: Any) -> list[dict[str, Any]]:
+    return client.get("/api/workspaces/juno/wall").json()["shelves"]  # type: ignore[no-any-return]
+
+
+def change_shelf(client: Any, number: int, **change: Any) -> Any:
+    return send(client, "patch", f"workspaces/juno/destinations/{shelves(client)[number]['id']}", change)
+
+
+def test_destinations_are_named_described_and_put_in_order(signed_in: Any, place: Any) -> None:
+    for name in ("Forum", "Shop", "Course"):
+        place(destination=name)
+    assert change_shelf(signed_in, 2, position=0).status_code == 204
+    assert [one["name"] for one in shelves(signed_in)] == ["Course", "Forum", "Shop"]
+    change_shelf(signed_in, 1, name=" Riders' forum ", note="Ask Rowan", help_address="https://help.example/a")
+    change_shelf(signed_in, 1, position=99)
+    last = shelves(signed_in)[2]
+    assert (last["name"], last["note"], last["help_address"]) == (
+        "Riders' forum",
+        "Ask Rowan",
+        "https://help.example/a",
+    )
+    assert "Shop" in change_shelf(signed_in, 0, name="SHOP").json()["message"].title()
+
+
+def test_figures_that_were_checked_long_ago_say_so(signed_in: Any, place: Any) -> None:
+    place()
+    for days, wants in ((10, False), (366, True)):
+        change_shelf(signed_in, 0, checked_on=(timezone.localdate() - timedelta(days=days)).isoformat())
+        assert shelves(signed_in)[0]["wants_checking"] is wants
+
+
+@pytest.mark.parametrize(
+    "change", [{"name": " "}, {"name": "x" * 121}, {"help_address": "javascript:alert(1)"}, {"position": -1},
+               {"checked_on": "yesterday"}, {"note": "x" * 2001}],
+)  # fmt: skip
+def test_what_no_destination_can_be_is_refused(signed_in: Any, place: Any, change: dict[str, Any]) -> None:
+    place()
+    before = shelves(signed_in)
+    assert change_shelf(signed_in, 0, **change).status_code == 422
+    assert shelves(signed_in) == before

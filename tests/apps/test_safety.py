@@ -35,12 +35,14 @@ def full_paths(signed_in: Any, place: Any, run: Any, juno: Any) -> dict[str, str
     return {
         "artwork": artwork["id"], "fit": fit, "piece": piece, "delivery": delivery["id"],
         "file": delivery["files"][0]["id"], "name": "choose-ground", "placement": str(entry.pk), "number": "0",
-        "learning": str(learning.pk), "part": "headline", "kind": "dark-version", "way": "undo", "revision": "1",
+        "learning": str(learning.pk), "destination": str(entry.destination_id), "part": "headline",
+        "kind": "dark-version", "way": "undo", "revision": "1",
     }  # fmt: skip
 
 
 BODIES: dict[str, Any] = {
     "post /places/learn/{learning}/{number}": {},
+    "patch /destinations/{destination}": {"name": "x"},
     "patch /artwork/{artwork}": {"name": "x"},
     "patch /fits/{fit}": {"revision": 1, "step": "x", "changes": []},
     "patch /pieces/{piece}": {"revision": 1, "step": "x", "changes": []},

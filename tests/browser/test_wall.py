@@ -167,3 +167,60 @@ def test_a_wall_that_cannot_be_brought_up_to_date_stays_and_says_so(visitor: Per
     assert "Round-view tour" in visitor.text()
     visitor.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": []})
     visitor.clear_log()
+
+
+ADD_ALL = """const [most, done] = arguments;
+const token = document.cookie.match(/fitzle_csrf=([^;]*)/)[1];
+const headers = {'Content-Type': 'application/json', 'X-CSRFToken': token};
+(async () => {
+  const kinds = await (await fetch('/api/workspaces/ottermoor/places/catalogue')).json();
+  for (const [number, kind] of kinds.slice(0, most).entries())
+    await fetch('/api/workspaces/ottermoor/places', {method: 'POST', headers, body: JSON.stringify(
+      {destination: `Site ${number % 12}`, name: `${kind.shown.name} ${number}`, sheet: kind.shown.sheet})});
+  done();
+})();"""
+
+
+def test_a_large_wall_is_narrowed_by_words_and_by_kind(person: Person) -> None:
+    assert "Find a place" not in person.driver.page_source
+    person.driver.execute_async_script(ADD_ALL, 30)
+    person.go("/w/ottermoor")
+    person.sees("42 places")
+    field = person.field("Find a place")
+    field.send_keys("site 7")
+    person.wait(lambda: "Site 7" in person.text() and "Site 8" not in person.text(), "that site alone")
+    field.send_keys(Keys.CONTROL + "a" + Keys.NULL + "nothing is called so")
+    person.sees("No place is called so")
+    field.send_keys(Keys.CONTROL + "a" + Keys.DELETE)
+    person.find("//label[contains(., 'Kind')]/select/option[contains(., 'site icon')]").click()
+    person.wait(lambda: "Tab icon" in person.text() and "Page header" not in person.text(), "icons alone")
+
+
+def test_pictures_out_of_sight_are_not_asked_for(person: Person) -> None:
+    person.size_window(1280, 300)
+    person.go("/w/ottermoor")
+    person.sees("places,")
+    pictures = "return document.querySelectorAll('main li img').length"
+    person.wait(lambda: person.driver.execute_script(pictures) > 0, "those in sight")
+    before = person.driver.execute_script(pictures)
+    person.driver.execute_script("scrollTo(0, document.body.scrollHeight)")
+    person.wait(lambda: person.driver.execute_script(pictures) > before, "those below")
+    person.size_window(1280, 800)
+
+
+def test_a_destination_has_a_note_a_help_page_and_a_place_among_the_others(person: Person) -> None:
+    person.go("/w/ottermoor")
+    names = [shelf["name"] for shelf in person.ask("/api/workspaces/ottermoor/wall")["shelves"]]
+    person.button(names[1]).click()
+    person.find("//label[contains(., 'Note')]/textarea").send_keys("Ask Rowan for the password")
+    person.field("Help page").send_keys("https://help.ottermoor.example/pictures", Keys.ENTER)
+    person.button("Checked today").click()
+    person.sees("Checked on")
+    person.sees("Open the help page")
+    person.button("Earlier").click()
+
+    def moved() -> bool:
+        shelves = person.ask("/api/workspaces/ottermoor/wall")["shelves"]
+        return bool(shelves[0]["name"] == names[1] and shelves[0]["note"] == "Ask Rowan for the password")
+
+    person.wait(moved, "the shelf in front")

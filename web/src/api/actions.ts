@@ -314,6 +314,18 @@ export function save(address: string): void {
 export const addPlace = (workspace: string, body: Schemas["NewPlace"]) =>
   answerOf(client.POST("/api/workspaces/{workspace}/places", { params: { path: { workspace } }, body }));
 
+export const changeDestination = (
+  workspace: string,
+  destination: string,
+  body: Partial<Schemas["DestinationChange"]>,
+) =>
+  answerOf(
+    client.PATCH("/api/workspaces/{workspace}/destinations/{destination}", {
+      params: { path: { workspace, destination } },
+      body: body as Schemas["DestinationChange"],
+    }),
+  );
+
 export const changePlace = (workspace: string, placement: string, body: Schemas["PlaceChange"]) =>
   answerOf(
     client.PATCH("/api/workspaces/{workspace}/places/{placement}", {

@@ -14,7 +14,7 @@ from pydantic import Field
 from fitzle.apps.accounts.access import access_to, workspace_to_see
 from fitzle.apps.api.schemas import Message
 from fitzle.apps.api.views import mask_path
-from fitzle.apps.destinations.shelves import earlier_sheets, placement_of, placements_anywhere
+from fitzle.apps.destinations.shelves import ShelfChange, earlier_sheets, placement_of, placements_anywhere
 from fitzle.apps.pieces import places
 from fitzle.core.preflight.demand_words import format_words, size_words
 from fitzle.core.spec.catalogue import catalogue
@@ -154,6 +154,16 @@ class PlaceOut(Schema):
     earlier: list[EarlierSheetOut]
 
 
+class DestinationChange(Schema):
+    """What changes of a destination; null leaves a thing as it is."""
+
+    name: Name | None = None
+    note: Annotated[str, Field(max_length=2000)] | None = None
+    help_address: Annotated[str, Field(max_length=500, pattern=r"^(https?://\S+)?$")] | None = None
+    checked_on: date | None = None
+    position: Annotated[int, Field(ge=0, le=10_000)] | None = None
+
+
 class StaleSheetOut(Schema):
     """Somebody else was faster; theirs."""
 
@@ -230,6 +240,16 @@ def change_place(request: HttpRequest, workspace: Path[str], placement: UUID, gi
     """Another name or sheet; put away or brought back."""
     change = places.Change(given.sheet, given.name, given.put_away, given.revision, given.destination)
     return view_of_place(places.change_place(access_to(request.user, workspace), placement, change))
+
+
+@router.patch("/destinations/{uuid:destination}", response={204: None, 422: Message})
+def change_destination(
+    request: HttpRequest, workspace: Path[str], destination: UUID, given: DestinationChange
+) -> Status[None]:
+    """Another name, note, help page or place among the others."""
+    change = ShelfChange(**given.model_dump())
+    places.change_destination(access_to(request.user, workspace), destination, change)
+    return Status(204, None)
 
 
 @cache

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
@@ -181,6 +181,7 @@ class WallProof(BaseModel):
 
     id: UUID
     name: str
+    kind: str | None = None
     size: str
     width: int
     height: int
@@ -200,8 +201,14 @@ class WallProof(BaseModel):
 
 
 class Shelf(BaseModel):
+    """A destination; `wants_checking`: its figures were compared with its help page more than a year ago."""
+
     id: UUID
     name: str
+    note: str = ""
+    help_address: str = ""
+    checked_on: date | None = None
+    wants_checking: bool = False
     scale: int
     placements: list[WallProof]
 

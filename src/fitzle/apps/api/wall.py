@@ -89,7 +89,16 @@ def _shelf(
     for proof in proofs:
         if proof.id in bad:
             proof.state, proof.why = "failed", BROKEN
-    return Shelf(id=destination.pk, name=destination.name, scale=scale, placements=proofs)
+    return Shelf(
+        id=destination.pk,
+        name=destination.name,
+        note=destination.note,
+        help_address=destination.help_address,
+        checked_on=destination.checked_on,
+        wants_checking=destination.wants_checking,
+        scale=scale,
+        placements=proofs,
+    )
 
 
 def _spec(placement: Placement, bad: set[UUID]) -> SpecSheet:
@@ -111,6 +120,7 @@ def _proof(
     return WallProof(
         id=placement.pk,
         name=sheet.name,
+        kind=sheet.kind,
         size=f"{size.width} × {size.height} px" if opened else size_words(sheet),
         width=size.width,
         height=size.height,

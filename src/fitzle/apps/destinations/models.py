@@ -3,23 +3,38 @@
 from __future__ import annotations
 
 import uuid
+from datetime import timedelta
 from functools import cached_property
 
 from django.db import models
+from django.utils import timezone
 
 from fitzle.core.spec.sheet import SpecSheet
 
+CHECKED_FOR = timedelta(days=365)
+
 
 class Destination(models.Model):
-    """A site or program where files are uploaded."""
+    """A site or program where files are uploaded.
+
+    `help_address` is the page that its figures came from, `checked_on` the day when somebody last compared them.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     workspace = models.ForeignKey("accounts.Workspace", on_delete=models.CASCADE, related_name="+")
     name = models.CharField(max_length=120)
     position = models.PositiveIntegerField(default=0)
+    note = models.TextField(blank=True, default="")
+    help_address = models.CharField(max_length=500, blank=True, default="")
+    checked_on = models.DateField(null=True, default=None)
 
     class Meta:
         ordering = ["position", "name"]
+
+    @property
+    def wants_checking(self) -> bool:
+        """Whether its figures were compared more than a year ago."""
+        return self.checked_on is not None and timezone.localdate() - self.checked_on > CHECKED_FOR
 
 
 class Placement(models.Model):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import date, datetime
 from typing import TYPE_CHECKING, Annotated
 
 from pydantic import BaseModel, Field
@@ -39,6 +39,9 @@ class PortableDestination(BaseModel):
     """A destination with its places in order."""
 
     name: Name
+    note: Annotated[str, Field(max_length=2000)] = ""
+    help_address: Annotated[str, Field(max_length=500, pattern=r"^(https?://\S+)?$")] = ""
+    checked_on: date | None = None
     placements: Annotated[list[PortablePlacement], Field(max_length=1000)] = []
 
 
@@ -46,7 +49,13 @@ def portable_destinations(workspace: Workspace) -> list[PortableDestination]:
     """All destinations in order, with what is put away too."""
     found = Destination.objects.filter(workspace=workspace).prefetch_related("placements__earlier")
     return [
-        PortableDestination(name=shelf.name, placements=[_portable(entry) for entry in shelf.placements.all()])
+        PortableDestination(
+            name=shelf.name,
+            note=shelf.note,
+            help_address=shelf.help_address,
+            checked_on=shelf.checked_on,
+            placements=[_portable(entry) for entry in shelf.placements.all()],
+        )
         for shelf in found
     ]
 
@@ -67,7 +76,11 @@ def add_portable_destinations(
     """Adds destinations to a workspace that has none; the new places by their slugs."""
     placements: dict[str, Placement] = {}
     for position, shelf in enumerate(destinations):
-        row = Destination.objects.create(workspace=workspace, name=shelf.name, position=position)
+        row = Destination.objects.create(
+            workspace=workspace,
+            position=position,
+            **shelf.model_dump(include={"name", "note", "help_address", "checked_on"}),
+        )
         for number, entry in enumerate(shelf.placements):
             slug = free_name(entry.slug, placements)
             placements[slug] = Placement.objects.create(

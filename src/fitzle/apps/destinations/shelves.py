@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import TYPE_CHECKING
+from datetime import date
+from typing import TYPE_CHECKING, NamedTuple
 from uuid import UUID
 
 from django.db.models import Prefetch, QuerySet
 from django.http import Http404
 
 from fitzle.apps.destinations.models import Destination, EarlierSheet, Placement
+from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.spec.sheet import SpecSheet, placement_slug
 from fitzle.core.spec.stems import free_name
 
@@ -63,6 +65,49 @@ def add_destination(workspace: Workspace, name: str, sheets: Iterable[SpecSheet]
     for sheet in sheets:
         add_placement(destination, sheet)
     return destination
+
+
+class ShelfChange(NamedTuple):
+    """What changes of a destination; None leaves a thing as it is. `position` is its place among the others, from 0."""
+
+    name: str | None = None
+    note: str | None = None
+    help_address: str | None = None
+    checked_on: date | None = None
+    position: int | None = None
+
+
+def shelf_of(workspace: Workspace, destination: UUID) -> Destination:
+    """One destination; Http404 where it is not there."""
+    found = Destination.objects.filter(workspace=workspace, pk=destination).first()
+    if found is None:
+        raise Http404("There is no such destination.")
+    return found
+
+
+def save_shelf(shelf: Destination, change: ShelfChange) -> Destination:
+    """Changes a destination; raises ValueOutOfRange for a name that another one has, in whatever case."""
+    others = Destination.objects.filter(workspace_id=shelf.workspace_id).exclude(pk=shelf.pk)
+    if change.name is not None and others.filter(name__iexact=change.name.strip()).exists():
+        raise ValueOutOfRange(
+            f"there is a destination called {change.name.strip()} already", advice="Move places there."
+        )
+    for field in ("name", "note", "help_address"):
+        value = getattr(change, field)
+        if value is not None:
+            setattr(shelf, field, value.strip())
+    if change.checked_on is not None:
+        shelf.checked_on = change.checked_on
+    shelf.save()
+    if change.position is not None:
+        _put_at(shelf, list(others.order_by("position", "name")), change.position)
+    return shelf
+
+
+def _put_at(shelf: Destination, others: list[Destination], position: int) -> None:
+    others.insert(max(0, position), shelf)
+    for number, one in enumerate(others):
+        Destination.objects.filter(pk=one.pk).update(position=number)
 
 
 def shelf_named(workspace: Workspace, name: str) -> Destination:

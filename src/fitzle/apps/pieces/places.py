@@ -9,11 +9,14 @@ from django.http import Http404
 
 from fitzle.apps.accounts.access import Access, Capability, action
 from fitzle.apps.destinations.shelves import (
+    ShelfChange,
     add_placement,
     earlier_sheets,
     placement_of,
     save_placement,
+    save_shelf,
     shelf_named,
+    shelf_of,
     slugs_of,
 )
 from fitzle.apps.jobs.queue import make_later
@@ -22,10 +25,9 @@ from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.spec.sheet import SpecSheet
 
 if TYPE_CHECKING:
-    from fitzle.apps.destinations.models import Placement
+    from fitzle.apps.destinations.models import Destination, Placement
 
 MOST_PLACES = 1000  # in a workspace
-
 UNNAMED = "My places"
 
 
@@ -40,6 +42,12 @@ class Change(NamedTuple):
     put_away: bool | None = None
     revision: int | None = None
     destination: str | None = None
+
+
+@action(Capability.CHANGE)
+def change_destination(access: Access, destination: UUID, change: ShelfChange) -> Destination:
+    """Another name, note, help page or place among the others; nothing is made anew."""
+    return save_shelf(shelf_of(access.workspace, destination), change)
 
 
 @action(Capability.CHANGE)

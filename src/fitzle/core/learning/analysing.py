@@ -18,7 +18,7 @@ from fitzle.core.learning.placement import Candidate, Pixels, Placement, Region
 from fitzle.core.learning.pyramid import Pyramid
 from fitzle.core.learning.refining import refined
 from fitzle.core.learning.shape import Shape, best_rectangle, best_shape
-from fitzle.core.learning.zones import Hits, covered_zones
+from fitzle.core.learning.zones import Hits, covered_zones, without_solid
 
 FIRST_LOOK, SECOND_LOOK = 0.25, 0.4  # shares of agreement below which a candidate is dropped
 INSET = 0.03  # of the visible part: its edges are the least certain
@@ -139,7 +139,7 @@ def _read(pyramid: Pyramid, shot: Pixels, candidate: Candidate, seen: _Seen) -> 
         opacity=opacity,
         told=told,
         zones=[zone.moved(over.view.x, over.view.y) for zone in zones],
-        gone=gone_ink(over, hits, threshold) if zones else 0.0,
+        gone=gone_ink(over, without_solid(hits, zones), threshold) if zones else 0.0,
         covered=float(hits.sum() / max(1, int(inside.sum()))),
         noise=over.tint.noise,
         keeps=over.tint.keeps,

@@ -18,7 +18,7 @@ from fitzle.core.learning.result import Asked, CoveredBox, Learning, Learnt, Lea
 
 DENSITIES = (1.0, 1.5, 2.0, 3.0)
 SURE_SCORE = 0.7  # of a correlation that is looked at although the picture is found already
-MOST_RELATIVES = 4  # of a series on one page: each takes as long as the picture itself
+MOST_RELATIVES = 4  # of a series on one page, found in one way: each takes as long as the picture itself
 LEAST_TEXTURE, LEAST_SEEN, LEAST_LIKE, LEAST_WHOLE = 3.0, 0.08, 0.45, 0.35
 GONE, GONE_ASKED, COVERED = 0.15, 0.1, 0.004
 FEW_BLOCKS, SMALL_SIDE, FAINT_VEIL, CLEAR = 25.0, 40.0, 0.08, 0.6
@@ -53,7 +53,7 @@ def _looked_at(pyramid: Pyramid, shot: Pixels, tell: Progress) -> list[Judged]:
     judged: list[Judged] = []
     for candidate, share in _candidates(pyramid, shot, judged):
         tell(share)
-        relatives = sum(verdict == "relative" for verdict, _ in judged)
+        relatives = sum(verdict == "relative" and one.candidate.how == candidate.how for verdict, one in judged)
         if relatives >= MOST_RELATIVES or _is_known(candidate.placement, judged, pyramid):
             continue
         found = analysed(pyramid, shot, candidate, lambda at: _is_known(at, judged, pyramid))

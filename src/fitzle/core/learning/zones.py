@@ -12,6 +12,7 @@ from fitzle.core.learning.placement import Region
 
 MOST_PIECES, MOST_ZONES = 150, 8
 LEAST_SIDE, LEAST_HITS = 4, 20
+SOLID = 0.7  # of a box: a disc fills 0.785 of its own
 JOINED_AREA, WORD_GAP, LINE_OVERLAP, ALIKE_HIGH = 1.15, 0.7, 0.4, 0.5
 
 Hits = NDArray[np.uint8]
@@ -41,6 +42,16 @@ def _pieces(hits: Hits, short: float, area: int) -> list[_Zone]:
             region = Region(float(left), float(top), float(left + width), float(top + height))
             found.append(_Zone(region, inside))
     return sorted(found, key=lambda zone: -zone.hits)[:MOST_PIECES]
+
+
+def without_solid(hits: Hits, zones: list[Region]) -> Hits:
+    """What is not as expected, without zones that are filled: a badge hides what is under it and replaces no words."""
+    left = hits.copy()
+    for zone in zones:
+        part = np.s_[int(zone.top) : int(zone.bottom), int(zone.left) : int(zone.right)]
+        if hits[part].size and float(hits[part].mean()) > SOLID:
+            left[part] = 0
+    return left
 
 
 def without_specks(hits: Hits) -> Hits:

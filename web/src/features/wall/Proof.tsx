@@ -13,8 +13,16 @@ import { FillMenu } from "./FillMenu";
 export const ABOVE_PX = 8; // between the tallest proof and what stands above the shelf
 const LEAST_SLOT_PX = 148;
 
+interface Props {
+  proof: WallProof;
+  workspace: string;
+  tall: number;
+  /** Whether its shelf is in sight: pictures of others are not asked for. */
+  near: boolean;
+}
+
 /** One placement on its shelf: the proof to scale, its dimension line, bytes and state. */
-export function Proof({ proof, workspace, tall }: { proof: WallProof; workspace: string; tall: number }) {
+export function Proof({ proof, workspace, tall, near }: Props) {
   const slot = Math.max(LEAST_SLOT_PX, proof.drawn_width);
   return (
     <li style={{ width: slot }} className="shrink-0">
@@ -24,7 +32,9 @@ export function Proof({ proof, workspace, tall }: { proof: WallProof; workspace:
           style={{ height: tall + ABOVE_PX, width: slot + 24 }}
           className="flex items-end border-b-2 border-strong pr-6"
         >
-          {proof.fit ? <Picture proof={proof} workspace={workspace} /> : <Vacant proof={proof} />}
+          {!proof.fit && <Vacant proof={proof} />}
+          {proof.fit && near && <Picture proof={proof} workspace={workspace} />}
+          {proof.fit && !near && <span style={{ width: proof.drawn_width, height: proof.drawn_height }} />}
         </div>
         <div className="mt-1">
           <Dimension width={proof.drawn_width} />

@@ -4,18 +4,28 @@ import type { Schemas } from "../../api/client";
 import { DropZone } from "../../ui/DropZone";
 import { FillMenu } from "./FillMenu";
 import { ABOVE_PX, Proof } from "./Proof";
+import { SHELF, ShelfMenu } from "./ShelfMenu";
+import { useDestination } from "./useDestination";
+import { useNear } from "./useNear";
 
 /** A destination as a shelf: its placements stand on one line, drawn to one scale. */
 export function ShelfRow({
   shelf,
   workspace,
   tall,
+  position,
+  of,
 }: {
   shelf: Schemas["Shelf"];
   workspace: string;
   tall: number;
+  /** Its place among the shelves, from 0, and how many there are. */
+  position: number;
+  of: number;
 }) {
   const { row, hidden, look, goOn } = useRunsOff(shelf);
+  const near = useNear(row);
+  const moved = useDestination(workspace);
   const all = shelf.placements.map((entry) => entry.id);
   return (
     <DropZone
@@ -23,11 +33,21 @@ export function ShelfRow({
       over="bg-[var(--measure-faint)]"
       className={`-mx-2 min-w-0 px-2 pb-1 ${all.length > 1 ? "md:col-span-2" : ""}`}
     >
-      <section aria-labelledby={`shelf-${shelf.id}`}>
+      <section
+        aria-labelledby={`shelf-${shelf.id}`}
+        onDragOver={(event) => event.dataTransfer.types.includes(SHELF) && event.preventDefault()}
+        onDrop={(event) => {
+          const destination = event.dataTransfer.getData(SHELF);
+          if (destination && destination !== shelf.id) moved.mutate({ destination, body: { position } });
+        }}
+      >
         <div className="flex items-baseline gap-4">
           <h2 id={`shelf-${shelf.id}`} className="text-[16px]">
-            {shelf.name}
+            <ShelfMenu workspace={workspace} shelf={shelf} position={position} of={of} />
           </h2>
+          {shelf.wants_checking && (
+            <span className="text-[12px] font-semibold text-risky">checked more than a year ago</span>
+          )}
           {all.length > 1 && (
             <FillMenu
               workspace={workspace}
@@ -53,7 +73,7 @@ export function ShelfRow({
           className={`flex gap-x-6 overflow-x-auto pb-1 ${hidden > 0 ? "runs-off" : ""}`}
         >
           {shelf.placements.map((proof) => (
-            <Proof key={proof.id} proof={proof} workspace={workspace} tall={tall} />
+            <Proof key={proof.id} proof={proof} workspace={workspace} tall={tall} near={near} />
           ))}
           <li aria-hidden className="flex min-w-0 flex-1 flex-col">
             <span className="block border-b-2 border-strong" style={{ height: tall + ABOVE_PX }} />

@@ -9,6 +9,7 @@ import { STATES } from "../../ui/State";
 import { Notice, Trouble } from "../../ui/Trouble";
 import { DeliverButton } from "./DeliverButton";
 import { DropZone } from "../../ui/DropZone";
+import { FindPlace, MANY, said } from "./FindPlace";
 import { ShelfRow } from "./ShelfRow";
 import { useRoom } from "./useRoom";
 
@@ -20,13 +21,21 @@ export function WallScreen() {
   const room = useRoom();
   const wall = useQuery(wallQuery(workspace, room));
   const [only, setOnly] = useState<PlaceState | null>(null);
+  const [words, setWords] = useState("");
+  const [kind, setKind] = useState("");
   if (wall.error && !wall.data) return <Trouble error={wall.error} />;
   if (!wall.data) return <main aria-busy className="px-7 py-10 text-soft" />;
   const empty = wall.data.shelves.every((shelf) => shelf.placements.length === 0);
+  const order = wall.data.shelves.map((shelf) => shelf.id);
   const shelves = wall.data.shelves
     .map((shelf) => ({
       ...shelf,
-      placements: shelf.placements.filter((entry) => !only || entry.state === only),
+      placements: shelf.placements.filter(
+        (entry) =>
+          (!only || entry.state === only) &&
+          (!kind || entry.kind === kind) &&
+          said(`${shelf.name} ${entry.name}`).includes(said(words)),
+      ),
     }))
     .filter((shelf) => shelf.placements.length > 0);
   return (
@@ -35,12 +44,25 @@ export function WallScreen() {
         {wall.error && <Notice words={`Not up to date. ${wall.error.message}`} />}
         {wall.data.notice && <Notice words={wall.data.notice} />}
         {!empty && <Summary wall={wall.data} only={only} setOnly={setOnly} workspace={workspace} />}
+        {wall.data.shelves.flatMap((shelf) => shelf.placements).length >= MANY && (
+          <FindPlace wall={wall.data} words={words} setWords={setWords} kind={kind} setKind={setKind} />
+        )}
         <div className="mt-2 grid grid-flow-dense gap-x-10 gap-y-2 md:grid-cols-2 xl:grid-cols-4">
           {shelves.map((shelf) => (
-            <ShelfRow key={shelf.id} shelf={shelf} workspace={workspace} tall={room.tall} />
+            <ShelfRow
+              key={shelf.id}
+              shelf={shelf}
+              workspace={workspace}
+              tall={room.tall}
+              position={order.indexOf(shelf.id)}
+              of={order.length}
+            />
           ))}
         </div>
-        {!empty && shelves.length === 0 && only && <NoneNow state={only} />}
+        {!empty && shelves.length === 0 && (words || kind) && (
+          <p className="py-10 text-soft">No place is called so{kind && ", of this kind"}.</p>
+        )}
+        {!empty && shelves.length === 0 && only && !words && !kind && <NoneNow state={only} />}
         {empty && <FirstPlace workspace={workspace} />}
       </main>
       <footer className="mt-auto flex flex-wrap items-baseline gap-x-5 border-t border-dashed border-strong py-4 text-soft">
