@@ -14,6 +14,7 @@ from fitzle.apps.jobs import leases, queue, sweeping, tasks
 from fitzle.apps.jobs.bounds import WorkersLost
 from fitzle.apps.jobs.models import Job
 from fitzle.apps.pieces.models import Fit, Judgement, Rendition
+from fitzle.core.fit import keys
 from tests.apps.helpers import Bring, send, wall_proofs
 from tests.make import disc, saved, svg
 
@@ -251,3 +252,20 @@ def test_work_that_this_version_does_not_know_stands_in_nobody_s_way(fit: Fit, m
     monkeypatch.setattr(sweeping, "queued", lambda: 0)
     assert sweeping.sweep() == 1
     assert Job.objects.get().kind == "make_something_new"
+
+
+def test_an_upgrade_that_makes_files_otherwise_has_them_made(
+    signed_in: Any, place: Any, bring: Any, run: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    entry = place()
+    bring("mark.svg", svg(), str(entry.pk))
+    assert wall_proofs(signed_in, "juno")["Test place"]["state"] == "fits"
+    monkeypatch.setattr(keys, "ENGINE", "another one")
+    assert wall_proofs(signed_in, "juno")["Test place"]["state"] == "working"
+    monkeypatch.setattr(sweeping, "ENGINE", "another one")
+    with run(execute=True):
+        sweeping.catch_up_weekly()
+    assert wall_proofs(signed_in, "juno")["Test place"]["state"] == "fits"
+    with run() as queued:
+        sweeping.catch_up_weekly()
+    assert queued == [], "once is enough"

@@ -197,7 +197,7 @@ def test_a_large_wall_is_narrowed_by_words_and_by_kind(person: Person) -> None:
 
 
 def test_pictures_out_of_sight_are_not_asked_for(person: Person) -> None:
-    person.size_window(1280, 300)
+    person.size_window(390, 300)  # one shelf below the other
     person.go("/w/ottermoor")
     person.sees("places,")
     pictures = "return document.querySelectorAll('main li img').length"

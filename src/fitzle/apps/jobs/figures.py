@@ -17,6 +17,7 @@ WHAT = {
     "make_fit_file": "Files to make for places",
     "erase_workspace": "Deleted workspaces to take away",
     "send_mail": "Mails to send",
+    "catch_up": "Workspaces to bring up to this version",
     "clear_away_unneeded": "Clearing away",
 }
 

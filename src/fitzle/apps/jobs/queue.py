@@ -59,6 +59,11 @@ def clear_later(workspace_ids: Iterable[int]) -> None:
     _want("clear_away_unneeded", [(number,) for number in workspace_ids])
 
 
+def catch_up_later(workspace_ids: Iterable[int]) -> None:
+    """Has made in these workspaces what this version makes otherwise than the one before it."""
+    _want("catch_up", [(number,) for number in workspace_ids])
+
+
 def erase_later(workspace_ids: Iterable[int]) -> None:
     """Has deleted workspaces taken away for good."""
     _want("erase_workspace", [(number,) for number in workspace_ids])

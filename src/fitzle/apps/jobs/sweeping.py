@@ -20,13 +20,15 @@ from redis.exceptions import RedisError
 from fitzle.apps.accounts.access import all_workspaces
 from fitzle.apps.accounts.workspaces import workspaces_to_erase
 from fitzle.apps.jobs.models import Job
-from fitzle.apps.jobs.queue import clear_later, erase_later, send
+from fitzle.apps.jobs.queue import catch_up_later, clear_later, erase_later, send
+from fitzle.core.fit.keys import ENGINE
+from fitzle.core.preflight.registry import RULES_VERSION
 
 log = logging.getLogger(__name__)
 EVERY_SECONDS = 5.0
 SENT_FOR = timedelta(seconds=10)  # so long a message may take from the commit into the queue
 AT_ONCE = 200
-DAILY_SECONDS = 23 * 3600
+DAILY_SECONDS, WEEKLY_SECONDS = 23 * 3600, 7 * 24 * 3600
 
 
 def sweep() -> int:
@@ -46,6 +48,15 @@ def clear_daily() -> None:
     if cache.add("clearing/today", True, DAILY_SECONDS):
         clear_later(workspace.pk for workspace in all_workspaces())
         erase_later(workspaces_to_erase())
+
+
+def catch_up_weekly() -> None:
+    """After an upgrade that makes files or judges them otherwise, has that done; whoever asks first does.
+
+    Once a week it is looked after all the same: what was never made although it should be is found so.
+    """
+    if cache.add(f"caught up/{ENGINE}/{RULES_VERSION}", True, WEEKLY_SECONDS):
+        catch_up_later(workspace.pk for workspace in all_workspaces())
 
 
 def queued() -> int:
@@ -73,6 +84,7 @@ def _sweeping() -> None:
         try:
             sweep()
             clear_daily()
+            catch_up_weekly()
         except (DatabaseError, RedisError, OperationalError, OSError) as error:
             log.warning("what waits could not be looked through: %s", error)
         finally:

@@ -12,7 +12,7 @@ from django.core.exceptions import PermissionDenied
 from django.db import close_old_connections, connection, transaction
 from django.http import Http404
 
-from fitzle.apps.accounts.access import Capability, access_again
+from fitzle.apps.accounts.access import Capability, access_again, all_workspaces
 from fitzle.apps.accounts.workspaces import workspaces_to_erase
 from fitzle.apps.artwork.clips import best_moment, end_unproposed, note_stills, propose_stills, usable
 from fitzle.apps.artwork.intake import end_unread, filled, keep_apart, settle_newer, take_in
@@ -25,7 +25,7 @@ from fitzle.apps.jobs.clearing import clear_workspace, kept_since
 from fitzle.apps.jobs.queue import make_later, prepare_later, propose_later, read_later, write_prepared_later
 from fitzle.apps.mails.sending import send_waiting
 from fitzle.apps.pieces.actions import bring_into, place_artwork
-from fitzle.apps.pieces.making import end_unmade_file, make_file
+from fitzle.apps.pieces.making import end_unmade_file, make_file, make_missing
 from fitzle.apps.pieces.uses import fits_showing
 from fitzle.apps.portable.erasing import erase
 from fitzle.core.errors import FitzleError
@@ -52,7 +52,7 @@ def take_in_artwork(artwork_id: str) -> None:
             if artwork.known_facts["kind"] != "clip":  # an animation of drawings is kept, and stands nowhere yet
                 _fill(artwork)
             filled(artwork)
-        _go_on_with_what_shows(artwork)
+            _go_on_with_what_shows(artwork)
 
 
 def _go_on_with_what_shows(artwork: Artwork) -> None:
@@ -150,6 +150,14 @@ def make_fit_file(fit_id: str) -> None:
 def clear_away_unneeded(workspace_id: int) -> None:
     """Takes away what nobody in a workspace needs any more."""
     clear_workspace(workspace_id, kept_since())
+
+
+@bounded_task(soft_time_limit=600, time_limit=660)
+def catch_up(workspace_id: int) -> None:
+    """Has made what this version of Fitzle makes otherwise than the one before it."""
+    workspace = next((one for one in all_workspaces() if one.pk == workspace_id), None)
+    if workspace:
+        make_missing(workspace)
 
 
 @bounded_task(soft_time_limit=1800, time_limit=1900)

@@ -12,6 +12,7 @@ from fitzle.apps.files.errors import DamagedFileError
 from fitzle.apps.files.keeping import keep_by_content, read
 from fitzle.apps.files.shelves import Shelf
 from fitzle.apps.jobs.queue import make_later
+from fitzle.apps.pieces.fits import all_fits
 from fitzle.apps.pieces.models import Fit, Judgement, Rendition
 from fitzle.apps.pieces.opening import OpenFit, decide_and_remember, decided, open_fits
 from fitzle.core.encode.budget import Budget
@@ -115,3 +116,11 @@ def _judge(opened: OpenFit, looked: Decided, choice: Choice) -> None:
 def _fit(fit_id: UUID | str) -> Fit | None:
     found = Fit.objects.select_related("piece__workspace", "placement__destination").filter(pk=fit_id)
     return found.first()
+
+
+def make_missing(workspace: Workspace) -> int:
+    """Has made and judged what this version of Fitzle has not made or judged yet; how many fits."""
+    opened = open_fits(workspace, all_fits(workspace))
+    missing = [one.fit.pk for one in opened if one.rendition is None or one.judgement is None]
+    make_later(missing)
+    return len(missing)
