@@ -203,7 +203,7 @@ def test_pictures_out_of_sight_are_not_asked_for(person: Person) -> None:
     pictures = "return document.querySelectorAll('main li img').length"
     person.wait(lambda: person.driver.execute_script(pictures) > 0, "those in sight")
     before = person.driver.execute_script(pictures)
-    person.driver.execute_script("scrollTo(0, document.body.scrollHeight)")
+    person.driver.execute_script("document.querySelectorAll('main section')[7].scrollIntoView()")
     person.wait(lambda: person.driver.execute_script(pictures) > before, "those below")
     person.size_window(1280, 800)
 
