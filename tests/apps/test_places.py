@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from fitzle.apps.pieces.models import Rendition
 from tests.apps.helpers import send, upload, wall_proofs
-from tests.make import disc, saved, sheet, svg
+from tests.make import disc, photo, saved, sheet, svg
 
 pytestmark = pytest.mark.django_db
 PLACES = "workspaces/juno/places"
@@ -227,3 +227,30 @@ def test_what_no_destination_can_be_is_refused(signed_in: Any, place: Any, chang
     before = shelves(signed_in)
     assert change_shelf(signed_in, 0, **change).status_code == 422
     assert shelves(signed_in) == before
+
+
+def effect_of(client: Any, entry: Any, **keys: Any) -> Any:
+    wanted = sheet(**keys).model_dump(mode="json")
+    return send(client, "post", f"{PLACES}/{entry.pk}/effect", {"sheet": wanted}).json()
+
+
+def test_what_a_sheet_would_do_is_said_before_it_is_saved(signed_in: Any, place: Any, run: Any) -> None:
+    entry = place()
+    upload(signed_in, "juno", "m.svg", svg(), str(entry.pk), run)
+    before = wall_proofs(signed_in, "juno")
+    kept = Rendition.objects.count()
+    [same] = effect_of(signed_in, entry, name="Another name")
+    assert (same["before"], same["after"], same["anew"], same["messages"]) == ("fits", "fits", "nothing", [])
+    [larger] = effect_of(signed_in, entry, size={"width": 640, "height": 360})
+    assert (larger["anew"], larger["after"]) == ("made", "fits")
+    [seen] = effect_of(signed_in, entry, grounds=["#17181a"])
+    assert seen["anew"] in ("judged", "made")
+    assert wall_proofs(signed_in, "juno") == before and Rendition.objects.count() == kept, "nothing is kept"
+
+
+def test_a_photo_that_a_larger_sheet_would_blur_is_said_to_become_risky(signed_in: Any, place: Any, run: Any) -> None:
+    entry = place(formats=["jpeg"])
+    upload(signed_in, "juno", "photo.jpg", saved(photo(640, 360), "JPEG"), str(entry.pk), run)
+    [one] = effect_of(signed_in, entry, size={"width": 3200, "height": 1800}, formats=["jpeg"])
+    assert (one["before"], one["after"], one["anew"]) == ("fits", "risky", "made")
+    assert any("larger" in message or "blur" in message for message in one["messages"])

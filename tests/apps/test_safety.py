@@ -43,6 +43,7 @@ def full_paths(signed_in: Any, place: Any, run: Any, juno: Any) -> dict[str, str
 BODIES: dict[str, Any] = {
     "post /places/learn/{learning}/{number}": {},
     "patch /destinations/{destination}": {"name": "x"},
+    "post /places/{placement}/effect": {"sheet": sheet().model_dump(mode="json")},
     "patch /artwork/{artwork}": {"name": "x"},
     "patch /fits/{fit}": {"revision": 1, "step": "x", "changes": []},
     "patch /pieces/{piece}": {"revision": 1, "step": "x", "changes": []},

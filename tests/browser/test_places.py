@@ -54,6 +54,16 @@ def test_a_place_begins_from_a_kind_of_the_catalogue(visitor: Person) -> None:
     assert visitor.text().count("Video channel") == 1
 
 
+def test_a_new_sheet_says_what_it_would_do_to_what_stands_there(visitor: Person) -> None:
+    visitor.sign_in()
+    visitor.button("Header logo: replace").click()
+    visitor.link("Its sheet").click()
+    visitor.button("Say it anew").click()
+    says(visitor, "PNG, 400 x 100 px, 20 KB")
+    visitor.sees("What stands there")
+    visitor.sees("its file is made anew")
+
+
 def test_words_that_contradict_each_other_make_no_place(visitor: Person) -> None:
     visitor.sign_in()
     visitor.go("/w/ottermoor/places/new")

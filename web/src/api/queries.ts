@@ -7,6 +7,7 @@ import {
   type ArtworkWanted,
   type FitOut,
   type PreparationOut,
+  type Schemas,
 } from "./client";
 
 const COLLEAGUES_MS = 5000; // how often to look whether somebody else has changed the piece
@@ -33,6 +34,20 @@ export const mailsQuery = () =>
     queryKey: ["mails"],
     queryFn: () => answerOf(client.GET("/api/mails", {})),
     refetchInterval: 3000,
+  });
+
+/** What a sheet would do to what stands in a place. */
+export const effectQuery = (workspace: string, placement: string, sheet: Schemas["SheetOut"]["sheet"]) =>
+  queryOptions({
+    queryKey: [workspace, "effect", placement, sheet],
+    queryFn: () =>
+      answerOf(
+        client.POST("/api/workspaces/{workspace}/places/{placement}/effect", {
+          params: { path: { workspace, placement } },
+          body: { sheet },
+        }),
+      ),
+    placeholderData: (before) => before,
   });
 
 /** How far the looking through a screenshot is, and what came of it. */

@@ -16,6 +16,8 @@ from fitzle.apps.api.schemas import Message
 from fitzle.apps.api.views import mask_path
 from fitzle.apps.destinations.shelves import ShelfChange, earlier_sheets, placement_of, placements_anywhere
 from fitzle.apps.pieces import places
+from fitzle.apps.pieces.effects import Anew, effects_of
+from fitzle.core.fit.state import FitState
 from fitzle.core.preflight.demand_words import format_words, size_words
 from fitzle.core.spec.catalogue import catalogue
 from fitzle.core.spec.sentences import drawn, sentences
@@ -164,6 +166,23 @@ class DestinationChange(Schema):
     position: Annotated[int, Field(ge=0, le=10_000)] | None = None
 
 
+class SheetIn(Schema):
+    """A sheet that is thought of."""
+
+    sheet: SpecSheet
+
+
+class EffectOut(Schema):
+    """What a sheet would do to one fit: its state now and then, and in words what would be wrong."""
+
+    fit: UUID
+    subject: str
+    before: FitState
+    after: FitState
+    anew: Anew
+    messages: list[str]
+
+
 class StaleSheetOut(Schema):
     """Somebody else was faster; theirs."""
 
@@ -233,6 +252,13 @@ def read_one(request: HttpRequest, workspace: Path[str], placement: UUID) -> Pla
 def bring_sheet_back(request: HttpRequest, workspace: Path[str], placement: UUID, revision: int) -> PlaceOut:
     """An earlier sheet once more."""
     return view_of_place(places.bring_sheet_back(access_to(request.user, workspace), placement, revision))
+
+
+@router.post("/places/{uuid:placement}/effect", response=list[EffectOut])
+def effect(request: HttpRequest, workspace: Path[str], placement: UUID, given: SheetIn) -> list[EffectOut]:
+    """What a sheet would do to what stands in a place; nothing is kept."""
+    space = workspace_to_see(request.user, workspace)
+    return [EffectOut(**one._asdict()) for one in effects_of(space, placement_of(space, placement), given.sheet)]
 
 
 @router.patch("/places/{uuid:placement}", response={200: PlaceOut, 409: StaleSheetOut, 422: Message})

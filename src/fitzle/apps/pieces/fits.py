@@ -50,6 +50,12 @@ def all_fits(workspace: Workspace) -> list[Fit]:
     return list(_many(workspace))
 
 
+def fits_in(placement: Placement) -> list[Fit]:
+    """All fits of one placement, chosen or not."""
+    found = Fit.objects.filter(placement=placement).select_related("piece__workspace", "placement__destination")
+    return list(found)
+
+
 @transaction.atomic
 def place(workspace: Workspace, user: User | None, artwork_id: UUID | str, targets: list[str]) -> list[Fit]:
     """Fits an artwork into placements (ids, or ["suited"]); one piece for the artwork, a fit for each placement."""

@@ -8,6 +8,7 @@ import { placeQuery } from "../../api/queries";
 import { Button } from "../../ui/Button";
 import { Problem, Trouble } from "../../ui/Trouble";
 import { isStale } from "../../ui/useRevisions";
+import { Effects } from "./Effects";
 import { Heard } from "./Heard";
 import { SheetView } from "./SheetView";
 import { useReading } from "./useReading";
@@ -91,6 +92,7 @@ export function PlaceScreen() {
       </div>
       <SayAnew
         workspace={workspace}
+        place={id}
         save={(sheet) => change.mutate({ sheet, name: shown.name, revision: place.data.revision })}
       />
       {place.data.earlier.length > 0 && (
@@ -142,9 +144,11 @@ function Earlier({
 /** Other words for the same place; the sheet of the words is looked at before it counts. */
 function SayAnew({
   workspace,
+  place,
   save,
 }: {
   workspace: string;
+  place: string;
   save: (sheet: Schemas["SheetOut"]["sheet"]) => void;
 }) {
   const [open, setOpen] = useState(false);
@@ -166,6 +170,7 @@ function SayAnew({
           <div className="mt-5">
             <SheetView sheet={read.sheet} />
           </div>
+          <Effects workspace={workspace} place={place} sheet={read.sheet.sheet} />
           <p className="mt-5 flex gap-4">
             <Button
               look="next"
