@@ -95,6 +95,16 @@ def measured(cases: Iterable[tuple[Case, bool]], *, loud: bool = False) -> dict[
     return summary(seen, false, seconds)
 
 
+def seconds_of(cases: Iterable[Case]) -> list[float]:
+    """How long each takes."""
+    taken = []
+    for case in cases:
+        begun = time.perf_counter()
+        learn(case.picture, case.shot)
+        taken.append(time.perf_counter() - begun)
+    return taken
+
+
 def summary(seen: list[Seen], false: list[str], seconds: list[float]) -> dict[str, Any]:
     """The figures that the issue asks for."""
     there = [one for one in seen if one.box is not None]
@@ -120,6 +130,7 @@ def summary(seen: list[Seen], false: list[str], seconds: list[float]) -> dict[st
         "zones": f"{len(zones)}, median {median(zones or [0]):.2f}, 0.7 or more {sum(z >= 0.7 for z in zones)}",
         "zones off": [(one.name, round(z, 2)) for one in there for z in one.zones if z < 0.7],
         "zones too many": [(one.name, one.extra) for one in there if one.extra],
+        "median seconds": round(median(seconds), 2),
         "seconds": f"median {median(seconds):.1f}, most {max(seconds):.1f}",
     }
 

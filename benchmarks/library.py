@@ -6,10 +6,12 @@ import random
 import statistics
 import time
 
+from django.utils import timezone
+
 from benchmarks.load import Person
 from benchmarks.workspace import OwnWorkspace
 
-ARTWORKS, SITES, PLACES_EACH, ROUNDS = 5000, 20, 15, 9
+ARTWORKS, SITES, PLACES_EACH, ROUNDS, FITS = 5000, 20, 15, 9, 300
 WORDS = ("bell", "rim", "spoke", "chain")
 
 
@@ -76,3 +78,31 @@ def wall_of_300_ms(space: OwnWorkspace) -> float:
         [fit] = stand(pieces[number % len(pieces)], [place])
         make_file(fit.pk)
     return Person(space, 1, []).median_ms("wall")
+
+
+def effect_ms(space: OwnWorkspace) -> float:
+    """Which of the fits of a place with 300 of them another sheet affects, and how."""
+    from fitzle.apps.accounts.models import Workspace
+    from fitzle.apps.destinations.shelves import add_destination
+    from fitzle.apps.pieces.effects import effects_of
+    from fitzle.apps.pieces.models import Fit, Piece
+    from fitzle.core.spec.sheet import SpecSheet
+
+    workspace = Workspace.objects.get(slug=space.slug)
+    sheet = SpecSheet.model_validate(
+        {"fitzle_spec": 1, "name": "Rows", "formats": ["png"], "size": {"width": 300, "height": 200}}
+    )
+    [place] = add_destination(workspace, "Rows", [sheet]).placements.all()
+    pieces = list(Piece.objects.filter(workspace=workspace))
+    now = timezone.now()
+    Fit.objects.bulk_create(
+        Fit(piece=pieces[number % len(pieces)], placement=place, row=f"r{number}", placed_at=now, chosen=True)
+        for number in range(FITS)
+    )
+    other = sheet.model_copy(update={"max_bytes": 9000})
+    taken = []
+    for _ in range(ROUNDS):
+        began = time.perf_counter()
+        effects_of(workspace, place, other)
+        taken.append((time.perf_counter() - began) * 1000)
+    return statistics.median(taken)

@@ -177,10 +177,12 @@ def large_workspace(space: OwnWorkspace) -> list[Row]:
     from benchmarks import library
 
     wall_ms = library.wall_of_300_ms(space)
+    effect = library.effect_ms(space)
     library.fill_library(space)
     found = library.library_ms(space)
     return [
         row("wall of 300 places", wall_ms, None, "ms", "< 150 ms"),
+        row("what another sheet does to 300 fits", effect, None, "ms", "< 1000 ms"),
         row("library of 5,000: first page", found["page"], None, "ms", "< 200 ms"),
         row("  a search for two words", found["search"], None, "ms", "< 150 ms"),
         row("  what is like an artwork", found["alike"], None, "ms", "< 50 ms"),
@@ -283,6 +285,22 @@ def places() -> list[Row]:
     ]
 
 
+def learning() -> list[Row]:
+    """A picture found in made screenshots, the widest ones among them."""
+    from tests.learning_cases import made_case
+
+    from benchmarks.learning import measured, seconds_of
+
+    cases = [(made_case(number), False) for number in range(60, 84)]
+    told = measured(cases)
+    wide = seconds_of([case for case, _ in cases if case.shot.shape[1] >= 2500])
+    note = f"found {told['found']}, box within {told['box within']}, zones {told['zones']}"
+    return [
+        row("a picture found in a screenshot, median", told["median seconds"], None, "s", "< 4 s", note),
+        row("  in one of 2560 x 1440, the slowest", max(wide), None, "s", "< 15 s"),
+    ]
+
+
 def own_installation() -> list[Row]:
     """What needs a Fitzle that may be killed and filled."""
     from benchmarks.installation import installation
@@ -296,7 +314,18 @@ def own_installation() -> list[Row]:
 
 def main() -> None:
     """All measurements in turn."""
-    parts = (command_line, fit_of_a_photo, previews, logo_bytes, composed, places, artwork, running, own_installation)
+    parts = (
+        command_line,
+        fit_of_a_photo,
+        previews,
+        logo_bytes,
+        composed,
+        places,
+        learning,
+        artwork,
+        running,
+        own_installation,
+    )
     rows = [entry for part in parts for entry in part()]
     if "--json" in sys.argv:
         print(json.dumps({"figures": rows}))
