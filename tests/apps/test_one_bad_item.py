@@ -71,7 +71,7 @@ def test_one_bad_item_fails_alone(harm: str, place: Any, bring: Bring, signed_in
     delivered = send(signed_in, "post", "workspaces/juno/deliveries", {})
     assert delivered.status_code == 201
     assert "Good place" in [file["placement_name"] for file in delivered.json()["files"]]
-    again = bring("next.svg", svg(), str(bad.pk))
+    again = bring("next.svg", svg('<rect width="90" height="40" fill="#1d3b4f"/>'), str(bad.pk))
     assert again["state"] == "ready", "what is bad does not stand in the way of anything new"
     if other["state"] == "failed" and harm != "a sheet of nothing":
         assert wall_proofs(signed_in, "juno")["Bad place"]["state"] == "fits", "other artwork takes its place"

@@ -1,22 +1,23 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 
 import { placeArtwork, takeHouseStyle } from "../../api/actions";
-import { isChoosable, isOnItsWay } from "../../api/queries";
+import type { ArtworkOut } from "../../api/client";
+import { artworkQuery, isChoosable, isOnItsWay } from "../../api/queries";
 import { Examples } from "../places/Examples";
 import { Heard } from "../places/Heard";
 import { Keep } from "../places/Keep";
 import { SheetView } from "../places/SheetView";
 import { useReading } from "../places/useReading";
 import { WordsField } from "../places/WordsField";
-import { artworkQuery } from "../../api/queries";
 import { Problem } from "../../ui/Trouble";
 import { FirstLogo } from "./FirstLogo";
 
 /** The first minutes of a workspace on one page: a logo, if there is one, and where it goes. */
 export function BeginScreen() {
   const { workspace = "" } = useParams();
+  const queries = useQueryClient();
   const [words, setWords] = useState("");
   const [takes, setTakes] = useState(true);
   const { read, readOf, error } = useReading(workspace, words);
@@ -26,7 +27,10 @@ export function BeginScreen() {
   const sheet = words.trim() ? read?.sheet : undefined;
   const fill = async (place: string) => {
     if (!usable) return;
-    if (takes) await takeHouseStyle(workspace, usable.id);
+    if (takes) {
+      await takeHouseStyle(workspace, usable.id);
+      await settled(() => queries.fetchQuery({ ...artworkQuery(workspace), staleTime: 0 }));
+    }
     await placeArtwork(workspace, usable.id, [place]);
   };
   return (
@@ -67,4 +71,15 @@ export function BeginScreen() {
       </section>
     </main>
   );
+}
+
+const TRIES = 20;
+const PAUSE_MS = 300;
+
+/** Waits until nothing is being prepared: a version that comes after a delivery would make that out of date. */
+async function settled(look: () => Promise<ArtworkOut[]>): Promise<void> {
+  for (let tries = 0; tries < TRIES; tries++) {
+    if (!(await look()).some(isOnItsWay)) return;
+    await new Promise((resolve) => setTimeout(resolve, PAUSE_MS));
+  }
 }
