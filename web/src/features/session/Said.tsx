@@ -43,8 +43,8 @@ export function MailNotes({ here, delayed }: { here: boolean; delayed: boolean }
         </p>
       )}
       {here && (
-        <p className="mt-3 text-soft">
-          This Fitzle has no mail server: its mails can be read <Way to="/mail">here</Way>.
+        <p className="mt-3 flex flex-wrap gap-x-2 text-soft">
+          This Fitzle has no mail server. <Way to="/mail">Read its mails</Way>
         </p>
       )}
     </>
