@@ -61,7 +61,7 @@ export function Keep({ workspace, sheet, words = "Put it on the wall", then, bus
           className={`${field} text-ink`}
           maxLength={120}
           list="destinations"
-          placeholder="site or program, or later"
+          placeholder="site, or later"
           value={destination}
           onChange={(event) => setDestination(event.target.value)}
         />
