@@ -15,16 +15,21 @@ export function ShelfRow({
   tall,
   position,
   of,
+  large,
 }: {
   shelf: Schemas["Shelf"];
   workspace: string;
   tall: number;
+  /** Whether the wall is so large that shelves out of sight stay empty until one comes near. */
+  large: boolean;
   /** Its place among the shelves, from 0, and how many there are. */
   position: number;
   of: number;
 }) {
-  const { row, hidden, look, goOn } = useRunsOff(shelf);
-  const near = useNear(row);
+  const place = useRef<HTMLElement>(null);
+  const near = useNear(place);
+  const drawn = near || !large;
+  const { row, hidden, look, goOn } = useRunsOff(shelf, drawn);
   const moved = useDestination(workspace);
   const all = shelf.placements.map((entry) => entry.id);
   return (
@@ -34,6 +39,7 @@ export function ShelfRow({
       className={`-mx-2 min-w-0 px-2 pb-1 ${all.length > 1 ? "md:col-span-2" : ""}`}
     >
       <section
+        ref={place}
         aria-labelledby={`shelf-${shelf.id}`}
         onDragOver={(event) => event.dataTransfer.types.includes(SHELF) && event.preventDefault()}
         onDrop={(event) => {
@@ -72,10 +78,14 @@ export function ShelfRow({
           onScroll={look}
           className={`flex gap-x-6 overflow-x-auto pb-1 ${hidden > 0 ? "runs-off" : ""}`}
         >
-          {shelf.placements.map((proof) => (
+          {(drawn ? shelf.placements : []).map((proof) => (
             <Proof key={proof.id} proof={proof} workspace={workspace} tall={tall} near={near} />
           ))}
-          <li aria-hidden className="flex min-w-0 flex-1 flex-col">
+          <li
+            aria-hidden
+            className="flex min-w-0 flex-1 flex-col"
+            style={drawn ? undefined : { height: tall + ABOVE_PX + WORDS_PX }}
+          >
             <span className="block border-b-2 border-strong" style={{ height: tall + ABOVE_PX }} />
           </li>
         </ul>
@@ -84,8 +94,10 @@ export function ShelfRow({
   );
 }
 
+const WORDS_PX = 92; // of what stands under a proof
+
 /** How many proofs of a row are hidden beyond its right edge, and the way to them. */
-function useRunsOff(shelf: Schemas["Shelf"]) {
+function useRunsOff(shelf: Schemas["Shelf"], drawn: boolean) {
   const row = useRef<HTMLUListElement>(null);
   const [hidden, setHidden] = useState(0);
   const look = useCallback(() => {
@@ -98,7 +110,7 @@ function useRunsOff(shelf: Schemas["Shelf"]) {
     const observer = new ResizeObserver(look);
     observer.observe(row.current!);
     return () => observer.disconnect();
-  }, [look, shelf]);
+  }, [look, shelf, drawn]);
   const goOn = () => row.current!.scrollBy({ left: row.current!.clientWidth * 0.8, behavior: "smooth" });
   return { row, hidden, look, goOn };
 }

@@ -26,6 +26,7 @@ export function WallScreen() {
   if (wall.error && !wall.data) return <Trouble error={wall.error} />;
   if (!wall.data) return <main aria-busy className="px-7 py-10 text-soft" />;
   const empty = wall.data.shelves.every((shelf) => shelf.placements.length === 0);
+  const large = wall.data.shelves.flatMap((shelf) => shelf.placements).length >= MANY;
   const order = wall.data.shelves.map((shelf) => shelf.id);
   const shelves = wall.data.shelves
     .map((shelf) => ({
@@ -44,7 +45,7 @@ export function WallScreen() {
         {wall.error && <Notice words={`Not up to date. ${wall.error.message}`} />}
         {wall.data.notice && <Notice words={wall.data.notice} />}
         {!empty && <Summary wall={wall.data} only={only} setOnly={setOnly} workspace={workspace} />}
-        {wall.data.shelves.flatMap((shelf) => shelf.placements).length >= MANY && (
+        {large && (
           <FindPlace wall={wall.data} words={words} setWords={setWords} kind={kind} setKind={setKind} />
         )}
         <div className="mt-2 grid grid-flow-dense gap-x-10 gap-y-2 md:grid-cols-2 xl:grid-cols-4">
@@ -56,6 +57,7 @@ export function WallScreen() {
               tall={room.tall}
               position={order.indexOf(shelf.id)}
               of={order.length}
+              large={large}
             />
           ))}
         </div>
