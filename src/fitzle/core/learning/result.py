@@ -10,7 +10,7 @@ from fitzle.core.colour.srgb import HexColour
 from fitzle.core.findings import Frozen
 
 Share = Annotated[float, Field(ge=0, le=1)]
-Asked = Literal["relative", "veil", "cut", "crop", "small", "repeats"]
+Asked = Literal["relative", "veil", "cut", "small"]
 
 
 class PixelBox(Frozen):

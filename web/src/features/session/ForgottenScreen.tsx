@@ -4,7 +4,7 @@ import { useState } from "react";
 import { askForNewPassword } from "../../api/account";
 import { entranceQuery } from "../../api/queries";
 import { Entrance } from "./Entrance";
-import { EntranceField } from "./EntranceField";
+import { MailField } from "./MailField";
 import { MailNotes, Next, Way, Ways } from "./Said";
 
 /** Sends a link to a new password. */
@@ -33,15 +33,7 @@ export function ForgottenScreen() {
     );
   return (
     <Entrance title="A new password" submit={() => ask.mutate()}>
-      <EntranceField
-        label="Mail address"
-        type="email"
-        autoComplete="username"
-        required
-        autoFocus
-        value={email}
-        write={setEmail}
-      />
+      <MailField value={email} write={setEmail} />
       <Next words="Send me a link" busy={ask.isPending} error={ask.error} />
       <Ways>
         <Way to="/">Back to signing in</Way>

@@ -5,7 +5,7 @@ import { signIn } from "../../api/account";
 import { entranceQuery } from "../../api/queries";
 import { CodeFields, useCode } from "./CodeForm";
 import { Entrance } from "./Entrance";
-import { EntranceField } from "./EntranceField";
+import { MailField } from "./MailField";
 import { PasswordField } from "./PasswordField";
 import { Next, Way, Ways } from "./Said";
 
@@ -28,15 +28,7 @@ export function SignInScreen() {
     );
   return (
     <Entrance title="Sign in" submit={() => enter.mutate()}>
-      <EntranceField
-        label="Mail address"
-        type="email"
-        autoComplete="username"
-        required
-        autoFocus
-        value={email}
-        write={setEmail}
-      />
+      <MailField value={email} write={setEmail} />
       <PasswordField label="Password" value={password} type={setPassword} />
       <Next words="Sign in" busy={enter.isPending} error={enter.error} />
       <Ways>

@@ -6,6 +6,7 @@ import { signUp } from "../../api/account";
 import { entranceQuery } from "../../api/queries";
 import { Entrance } from "./Entrance";
 import { EntranceField } from "./EntranceField";
+import { MailField } from "./MailField";
 import { PasswordField } from "./PasswordField";
 import { Next, Way, Ways } from "./Said";
 
@@ -33,15 +34,7 @@ export function SignUpScreen() {
       }
       submit={() => enter.mutate()}
     >
-      <EntranceField
-        label="Mail address"
-        type="email"
-        autoComplete="username"
-        required
-        autoFocus
-        value={email}
-        write={setEmail}
-      />
+      <MailField value={email} write={setEmail} />
       <PasswordField label="Password" fresh value={password} type={setPassword} />
       <EntranceField
         label="Your business"

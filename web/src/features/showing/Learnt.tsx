@@ -64,6 +64,16 @@ export function Questions({ place, answers, answer }: Props) {
           choose={(value) => answer({ ...answers, veil: value === "yes" })}
         />
       )}
+      {ask.includes("veil") && !veil && (
+        <p className="border-l-2 border-risky pl-3">
+          The picture is too even to tell whether the place lays a veil over it.
+        </p>
+      )}
+      {ask.includes("relative") && !place.relative && (
+        <p className="border-l-2 border-risky pl-3">
+          Some of the picture seems to be missing there: perhaps another one of the same series. Look closely.
+        </p>
+      )}
       {ask.includes("small") && (
         <p className="border-l-2 border-risky pl-3">
           It is small there, or has little in it to go by. Look closely before you take it.
