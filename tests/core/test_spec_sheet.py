@@ -131,7 +131,7 @@ def test_sizes_are_judged_to_the_pixel(size: dict[str, Any], width: int, height:
 
 @pytest.mark.parametrize(("width", "height", "allowed"), [(1600, 900, True), (853, 480, True), (850, 480, False)])
 def test_an_aspect_is_exact_to_half_a_pixel(width: int, height: int, allowed: bool) -> None:
-    assert aspect_allowed(16 / 9, width, height) is allowed
+    assert aspect_allowed("16:9", width, height) is allowed
 
 
 SCHEMA_FILE = Path(__file__).parents[2] / "docs" / "spec-sheet.schema.json"

@@ -80,18 +80,26 @@ def plain_problems(error: ValidationError, most: int = 4) -> str:
 
 
 def _plain_problem(entry: Any) -> str:
-    place = ".".join(
-        str(step)
-        for step in entry["loc"]
-        if step not in ("exact", "range", "circle", "rounded", "set", "reset", "add", "remove", "move")
-    )
-    kind = entry["type"]
-    if kind in _PLAIN:
-        return f'"{place}" {_PLAIN[kind]}'
+    place = ".".join(place_of_problem(entry))
+    words = words_of_problem(entry)
+    if entry["type"] in _PLAIN:
+        return f'"{place}" {words}'
+    return f'"{place}": {words}' if place else words
+
+
+def place_of_problem(entry: Any) -> list[str]:
+    """The keys that lead to what pydantic found (an entry of its errors)."""
+    return [str(step) for step in entry["loc"] if step not in _TAGS]
+
+
+def words_of_problem(entry: Any) -> str:
+    """What pydantic found (an entry of its errors), without its place."""
+    if entry["type"] in _PLAIN:
+        return _PLAIN[entry["type"]]
     words = str(entry["msg"]).removeprefix("Value error, ").replace("Input should be", "should be")
     found = entry.get("input")
     shown = f" (found {json.dumps(found, ensure_ascii=False)[:60]})" if isinstance(found, str | int | float) else ""
-    return f'"{place}": {words}{shown}' if place else f"{words}{shown}"
+    return f"{words}{shown}"
 
 
 def read_plain(text: str | bytes, subject: str, noun: str) -> dict[str, Any]:

@@ -37,6 +37,16 @@ def parse_ratio(text: str) -> float:
     return width / height
 
 
+def ratio_precision(text: str) -> float:
+    """How far a ratio may be from what is written: one of its last figure where it has decimals, else nothing.
+
+    Pages write 1200 x 630 px, which are 1.905:1, as 1.91:1 and as 1.9:1.
+    """
+    numbers = text.split(":")
+    relative = sum(10.0 ** -len(one.partition(".")[2]) / float(one) for one in numbers if "." in one)
+    return parse_ratio(text) * relative
+
+
 def words_for_weight(count: int | None, limit: int | None) -> str:
     """A weight beside its limit, in the limit's unit: `246 of 300 KB`; `up to 300 KB` where there is no file yet."""
     if count is None:

@@ -29,7 +29,7 @@ from fitzle.core.preflight.rules import (
 )
 from fitzle.core.spec.sheet import SpecSheet
 
-RULES_VERSION = "1"  # raise it when a rule judges otherwise, so that what was judged is judged anew
+RULES_VERSION = "2"  # raise it when a rule judges otherwise, so that what was judged is judged anew
 _ORDER = {"refused": 0, "risky": 1, "note": 2}
 
 

@@ -74,7 +74,7 @@ class RangedSize(Frozen):
 
 
 def _size_kind(value: Any) -> str:
-    keys = value.keys() if isinstance(value, dict) else type(value).model_fields.keys()
+    keys = value.keys() if isinstance(value, dict) else getattr(type(value), "model_fields", {}).keys()
     return "exact" if {"width", "height"} & set(keys) else "range"
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fitzle.core.spec.sheet import ExactSize, RangedSize, SpecSheet
-from fitzle.core.units import Size
+from fitzle.core.units import Size, parse_ratio, ratio_precision
 
 USEFUL_LONG_SIDE_PX = 1024  # where neither a most nor a seen size is stated
 LARGEST_SIDE_PX = 20_000
@@ -31,9 +31,15 @@ def size_allowed(size: ExactSize | RangedSize, width: int, height: int) -> bool:
     return least and width <= (size.max_width or LARGEST_SIDE_PX) and height <= (size.max_height or LARGEST_SIDE_PX)
 
 
-def aspect_allowed(ratio: float, width: int, height: int) -> bool:
-    """Whether the shape is `ratio` to within half a pixel on either side."""
-    return abs(width - height * ratio) <= 0.5 * max(1.0, ratio) or abs(height - width / ratio) <= 0.5
+def aspect_allowed(aspect: str, width: int, height: int) -> bool:
+    """Whether the shape is `aspect` to within half a pixel on either side.
+
+    One with decimals holds as far as it is written: 1200 x 630 px are 1.91:1.
+    """
+    ratio = parse_ratio(aspect)
+    off = abs(width - height * ratio)
+    near = off <= 0.5 * max(1.0, ratio) or abs(height - width / ratio) <= 0.5
+    return near or off <= height * ratio_precision(aspect)
 
 
 def _largest_useful(size: RangedSize, sheet: SpecSheet, natural: Size, vector: bool) -> Size:

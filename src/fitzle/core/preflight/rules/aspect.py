@@ -1,4 +1,4 @@
-"""The shape, where a range fixes one; exact to half a pixel."""
+"""The shape, where a range fixes one; exact to half a pixel, or as far as it is written."""
 
 from __future__ import annotations
 
@@ -10,11 +10,11 @@ from fitzle.core.spec.sizing import aspect_allowed
 
 def aspect_demand(file: FileFacts, sheet: SpecSheet) -> Demand | None:
     """The demanded shape beside the file's; None where none is demanded or the exact size says it already."""
-    if not isinstance(sheet.size, RangedSize) or not sheet.size.ratio or not sheet.size.aspect:
+    if not isinstance(sheet.size, RangedSize) or not sheet.size.aspect:
         return None
     asked, measured = f"shape {sheet.size.aspect}", f"{file.size.ratio:.3g}:1"
     finding = None
-    if not aspect_allowed(sheet.size.ratio, file.width, file.height):
+    if not aspect_allowed(sheet.size.aspect, file.width, file.height):
         message = (
             f"Its shape is {measured}; this place takes {sheet.size.aspect}. It would be stretched or cropped there."
         )

@@ -7,6 +7,8 @@ from typing import Any
 
 from fitzle.core.documents import validated
 from fitzle.core.errors import DocumentError, ValueOutOfRange
+from fitzle.core.spec.checking.checks import contradictions
+from fitzle.core.spec.checking.contradiction import Contradiction
 from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.spec.words import asked, looks, measures
 from fitzle.core.spec.words.assembling import Assembly
@@ -85,12 +87,23 @@ def _sheet(text: Text) -> tuple[SpecSheet | None, tuple[Problem, ...], tuple[str
         return None, (Problem(_said(error, places), places),), tuple(assembly.assumed)
     except DocumentError as error:
         return None, (Problem(error.message, ()),), tuple(assembly.assumed)
-    return sheet, (), tuple(assembly.assumed)
+    problems = tuple(_contradicting(text, one) for one in contradictions(sheet))
+    return (None if problems else sheet), problems, tuple(assembly.assumed)
 
 
 def _said(error: Cannot, places: tuple[Left, ...]) -> str:
     quoted = " and ".join(f"“{place.text}”" for place in places)
     return f"{quoted}: {error}." if quoted else f"{str(error).capitalize()}."
+
+
+def _contradicting(text: Text, found: Contradiction) -> Problem:
+    """With the words that say the keys it is about."""
+    facts = sorted(
+        (fact for fact in text.facts if fact.key.partition(".")[0] in found.keys), key=lambda fact: fact.start
+    )
+    places = tuple(dict.fromkeys(_place(text, fact.start, fact.end) for fact in facts))
+    quoted = " and ".join(f"“{place.text}”" for place in places)
+    return Problem(f"{quoted}: {found.message}" if quoted else found.message, places)
 
 
 def _place(text: Text, start: int, end: int) -> Left:

@@ -7,6 +7,7 @@ from typing import Any, NamedTuple
 from fitzle.core.spec.words.measures import NO_LIMIT
 from fitzle.core.spec.words.result import Cannot
 from fitzle.core.spec.words.text import Fact
+from fitzle.core.units import ratio_precision
 
 MOST_PX = 20_000
 SIDES = ("width", "height")
@@ -125,8 +126,7 @@ def _check_shape(width: _Said, height: _Said, aspect: Fact | None) -> None:
     """A ratio holds up to a px, and one with decimals up to half of its last figure."""
     if aspect is None:
         return
-    left = str(aspect.value).partition(":")[0]
-    slack = 0.5 * 10.0 ** -len(left.partition(".")[2]) * height.px if "." in left else 0.0
+    slack = ratio_precision(str(aspect.value)) * height.px
     if abs(width.px - height.px * _ratio(aspect)) > max(1.0, _ratio(aspect)) + slack:
         raise Cannot(f"{width.px} × {height.px} px are not {aspect.value}", width.fact, aspect)
 
