@@ -79,7 +79,7 @@ def change(client: Any, place: Any, run: Any, **more: Any) -> Any:
 def test_another_sheet_judges_what_stands_there_anew(signed_in: Any, run: Any) -> None:
     place = added(signed_in, WORDS)
     upload(signed_in, "juno", "mark.svg", svg(), place["id"], run)
-    sheet = read(signed_in, "PNG, 64 x 64 px, at most 40 bytes")["sheet"]["sheet"]
+    sheet = read(signed_in, "PNG, 64 x 64 px, at most 75 bytes")["sheet"]["sheet"]
     changed = change(signed_in, place, run, sheet=sheet, name="Tiny badge")
     assert (changed["slug"], changed["shown"]["name"]) == (place["slug"], "Tiny badge")
     assert wall_proofs(signed_in, "juno")["Tiny badge"]["state"] == "refused"

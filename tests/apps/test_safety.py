@@ -51,6 +51,7 @@ BODIES: dict[str, Any] = {
     "post /deliveries": {},
     "patch ": {"name": "x"},
     "post /places/read": {"words": "9 x 9 px"},
+    "post /places/look": {"sheet": {}},
     "post /places": {"destination": "x", "name": "x", "sheet": sheet().model_dump(mode="json")},
     "patch /places/{placement}": {"name": "x"},
     "post /fits/{fit}/parts": {"revision": 1, "role": "headline"},

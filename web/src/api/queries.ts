@@ -349,20 +349,6 @@ export const clipUrl = (workspace: string, artwork: string) =>
   `/api/workspaces/${workspace}/artwork/${artwork}/clip`;
 
 /** What words say of a place; nothing is kept. */
-export const placeReadingQuery = (workspace: string, words: string) =>
-  queryOptions({
-    queryKey: [workspace, "place-words", words],
-    queryFn: () =>
-      answerOf(
-        client.POST("/api/workspaces/{workspace}/places/read", {
-          params: { path: { workspace } },
-          body: { words },
-        }),
-      ),
-    placeholderData: (before) => before,
-    staleTime: Infinity,
-  });
-
 export const placeQuery = (workspace: string, placement: string) =>
   queryOptions({
     queryKey: [workspace, "place", placement],

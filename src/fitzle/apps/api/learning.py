@@ -11,8 +11,9 @@ from ninja.files import UploadedFile
 from pydantic import Field
 
 from fitzle.apps.accounts.access import access_to, workspace_to_see
-from fitzle.apps.api.places import SheetOut, shown_sheet
+from fitzle.apps.api.place_schemas import SheetOut
 from fitzle.apps.api.schemas import Message
+from fitzle.apps.api.sheet_views import shown_sheet
 from fitzle.apps.destinations.learning import MOST_BYTES, Shown, begin_learning, learning_of, places_of, sheet_learnt
 from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.learning.result import Learnt, PixelBox

@@ -10,6 +10,7 @@ from ninja import Schema
 from pydantic import BaseModel
 
 from fitzle.core.artwork.steps.document import Adjust, CutOut, Preparation, Straighten, Stroke, Trace, Trim
+from fitzle.core.formats import Format, label_of
 from fitzle.core.piece.effects import Blend, Border, Edge, Glow, Outline, Plate, Shadow
 from fitzle.core.piece.fills import Gradient, Overlay, Pattern, PictureFill
 from fitzle.core.piece.parts import ArtworkPart, WordsPart
@@ -23,10 +24,14 @@ _DOCUMENTS: dict[str, type[BaseModel]] = {
 
 
 class LimitsOut(Schema):
-    """`ranges` are by document and field; the rest is how many there may be of something."""
+    """`ranges` are by document and field, `formats` what a sheet may ask for and what people call it.
+
+    The rest is how many there may be of something.
+    """
 
     ranges: dict[str, dict[str, Range]]
     blends: list[str]
+    formats: dict[str, str]
     gradient_stops: int
     steps: int
     stroke_points: int
@@ -39,6 +44,7 @@ def limits_view() -> LimitsOut:
     return LimitsOut(
         ranges={name: ranges_of(document) for name, document in _DOCUMENTS.items()},
         blends=list(get_args(Blend)),
+        formats={name: label_of(name) for name in get_args(Format)},
         gradient_stops=most_in(Gradient, "stops"),
         steps=most_in(Preparation, "steps"),
         stroke_points=most_in(Stroke, "points"),

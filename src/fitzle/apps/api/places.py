@@ -2,200 +2,45 @@
 
 from __future__ import annotations
 
-from datetime import date, datetime
 from functools import cache
-from typing import TYPE_CHECKING, Annotated, Any
+from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
 from django.http import HttpRequest
-from ninja import Path, Router, Schema, Status
-from pydantic import Field
+from ninja import Path, Router, Status
 
 from fitzle.apps.accounts.access import access_to, workspace_to_see
+from fitzle.apps.api.place_schemas import (
+    CatalogueOut,
+    DestinationChange,
+    DraftIn,
+    DraftOut,
+    EffectOut,
+    LeftOut,
+    NewPlace,
+    PlaceChange,
+    PlaceOut,
+    ProblemOut,
+    PutAwayOut,
+    ReadOut,
+    SheetIn,
+    StaleSheetOut,
+    UnderstoodOut,
+    Words,
+)
 from fitzle.apps.api.schemas import Message
-from fitzle.apps.api.views import mask_path
-from fitzle.apps.destinations.shelves import ShelfChange, earlier_sheets, placement_of, placements_anywhere
+from fitzle.apps.api.sheet_views import said, shown_sheet, view_of_place
+from fitzle.apps.destinations.shelves import ShelfChange, placement_of, placements_anywhere
 from fitzle.apps.pieces import places
-from fitzle.apps.pieces.effects import Anew, effects_of
-from fitzle.core.fit.state import FitState
-from fitzle.core.preflight.demand_words import format_words, size_words
+from fitzle.apps.pieces.effects import effects_of
 from fitzle.core.spec.catalogue import catalogue
-from fitzle.core.spec.sentences import drawn, sentences
-from fitzle.core.spec.sheet import CoveredZone, ShownWindow, SpecSheet, Veil, Viewing
-from fitzle.core.spec.words.reading import LONGEST_TEXT, read_words
+from fitzle.core.spec.checking.draft import look_at
+from fitzle.core.spec.words.reading import read_words
 
 if TYPE_CHECKING:
-    from fitzle.apps.destinations.models import Placement
-    from fitzle.core.units import Size
+    pass
 
 router = Router(tags=["places"])
-Name = Annotated[str, Field(max_length=120, pattern=r"\S")]
-
-
-class SizeOut(Schema):
-    """Width and height in px."""
-
-    width: int
-    height: int
-
-
-class SentenceOut(Schema):
-    """What one key of the sheet says, for people."""
-
-    key: str
-    text: str
-    asked: bool
-
-
-class SheetOut(Schema):
-    """A sheet as it is shown: in sentences, and as a drawing to scale; `cut` is an SVG path in fractions."""
-
-    sheet: SpecSheet
-    name: str
-    short: str
-    short_size: str
-    sentences: list[SentenceOut]
-    size: SizeOut
-    least: SizeOut | None
-    most: SizeOut | None
-    cut: str | None
-    covered: list[CoveredZone]
-    windows: list[ShownWindow]
-    veil: Veil | None
-    seen: list[Viewing]
-    grounds: list[str]
-
-
-class UnderstoodOut(Schema):
-    """Letters of the words, and the key of the sheet that they became."""
-
-    text: str
-    start: int
-    end: int
-    key: str
-
-
-class LeftOut(Schema):
-    """Letters of the words of which nothing was made."""
-
-    text: str
-    start: int
-    end: int
-
-
-class ProblemOut(Schema):
-    """What cannot hold, and the letters that say so."""
-
-    message: str
-    places: list[LeftOut]
-
-
-class CatalogueOut(Schema):
-    """A kind of place, what usually goes wrong there, and when its figures were checked."""
-
-    kind: str
-    group: str
-    goes_wrong: str
-    checked: date
-    shown: SheetOut
-
-
-class Words(Schema):
-    """What an upload page says of a place."""
-
-    words: Annotated[str, Field(max_length=LONGEST_TEXT)]
-
-
-class ReadOut(Schema):
-    """What words became; no sheet where they have no size or contradict each other."""
-
-    sheet: SheetOut | None
-    understood: list[UnderstoodOut]
-    not_understood: list[LeftOut]
-    problems: list[ProblemOut]
-    assumed: list[str]
-
-
-class NewPlace(Schema):
-    """A sheet that somebody has looked at, its name, and the destination that it belongs to, by name or none yet."""
-
-    destination: Annotated[str, Field(max_length=120)] = ""
-    name: Name
-    sheet: SpecSheet
-
-
-class PlaceChange(Schema):
-    """What changes of a place; null leaves a thing as it is."""
-
-    name: Name | None = None
-    sheet: SpecSheet | None = None
-    put_away: bool | None = None
-    revision: int | None = None
-    destination: Name | None = None
-
-
-class EarlierSheetOut(Schema):
-    """A sheet that the place had before, and who replaced it when."""
-
-    revision: int
-    short: str
-    name: str
-    replaced_by: str
-    replaced_at: datetime
-
-
-class PlaceOut(Schema):
-    """A place with its sheet and those before it."""
-
-    id: UUID
-    slug: str
-    destination: str
-    put_away: bool
-    revision: int
-    shown: SheetOut
-    earlier: list[EarlierSheetOut]
-
-
-class DestinationChange(Schema):
-    """What changes of a destination; null leaves a thing as it is."""
-
-    name: Name | None = None
-    note: Annotated[str, Field(max_length=2000)] | None = None
-    help_address: Annotated[str, Field(max_length=500, pattern=r"^(https?://\S+)?$")] | None = None
-    checked_on: date | None = None
-    position: Annotated[int, Field(ge=0, le=10_000)] | None = None
-
-
-class SheetIn(Schema):
-    """A sheet that is thought of."""
-
-    sheet: SpecSheet
-
-
-class EffectOut(Schema):
-    """What a sheet would do to one fit: its state now and then, and in words what would be wrong."""
-
-    fit: UUID
-    subject: str
-    before: FitState
-    after: FitState
-    anew: Anew
-    messages: list[str]
-
-
-class StaleSheetOut(Schema):
-    """Somebody else was faster; theirs."""
-
-    message: str
-    newest: PlaceOut
-
-
-class PutAwayOut(Schema):
-    """A place that is put away."""
-
-    id: UUID
-    name: str
-    destination: str
 
 
 @router.post("/places/read", response=ReadOut)
@@ -215,6 +60,14 @@ def read_place(request: HttpRequest, workspace: Path[str], given: Words) -> Read
         ],
         assumed=list(found.assumed),
     )
+
+
+@router.post("/places/look", response=DraftOut)
+def look_at_draft(request: HttpRequest, workspace: Path[str], given: DraftIn) -> DraftOut:
+    """A sheet that is being written, as it would be shown; nothing is kept."""
+    workspace_to_see(request.user, workspace)
+    found = look_at(given.sheet)
+    return DraftOut(shown=shown_sheet(found.sheet) if found.sheet else None, contradictions=said(found.contradictions))
 
 
 @router.get("/places/catalogue", response=list[CatalogueOut])
@@ -286,54 +139,3 @@ def _catalogue() -> list[CatalogueOut]:
         )
         for one in catalogue()
     ]
-
-
-def view_of_place(placement: Placement) -> PlaceOut:
-    """A place as it is now."""
-    return PlaceOut(
-        id=placement.pk,
-        slug=placement.slug,
-        destination=placement.destination.name,
-        put_away=placement.put_away,
-        revision=placement.revision,
-        shown=shown_sheet(placement.spec),
-        earlier=[
-            EarlierSheetOut(
-                revision=one.revision,
-                short=_short(SpecSheet.model_validate(one.sheet)),
-                name=str(one.sheet.get("name", "")),
-                replaced_by=one.replaced_by.name if one.replaced_by else "",
-                replaced_at=one.replaced_at,
-            )
-            for one in earlier_sheets(placement)
-        ],
-    )
-
-
-def shown_sheet(sheet: SpecSheet) -> SheetOut:
-    """A sheet as it is shown."""
-    sizes = drawn(sheet)
-    return SheetOut(
-        sheet=sheet,
-        name=sheet.name,
-        short=_short(sheet),
-        short_size=size_words(sheet),
-        sentences=[SentenceOut(key=one.key, text=one.text, asked=one.asked) for one in sentences(sheet)],
-        size=_size(sizes.size),
-        least=_size(sizes.least) if sizes.least else None,
-        most=_size(sizes.most) if sizes.most else None,
-        cut=mask_path(sheet, sizes.size),
-        covered=list(sheet.covered),
-        windows=list(sheet.windows),
-        veil=sheet.veil,
-        seen=list(sheet.seen),
-        grounds=list(sheet.grounds),
-    )
-
-
-def _short(sheet: SpecSheet) -> str:
-    return f"{size_words(sheet)}, {format_words(sheet)}"
-
-
-def _size(size: Size) -> SizeOut:
-    return SizeOut(width=size.width, height=size.height)

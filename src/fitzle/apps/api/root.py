@@ -32,11 +32,12 @@ from fitzle.apps.api import (
     workspaces,
 )
 from fitzle.apps.api.parsing import StrictParser
-from fitzle.apps.api.places import StaleSheetOut, view_of_place
+from fitzle.apps.api.place_schemas import StaleSheetOut
 from fitzle.apps.api.plain_errors import answer_for
 from fitzle.apps.api.preparation import view_of
 from fitzle.apps.api.preparation_schemas import StaleSteps
 from fitzle.apps.api.schemas import ClashOut, StalePiece
+from fitzle.apps.api.sheet_views import view_of_place
 from fitzle.apps.api.views import piece_view
 from fitzle.apps.artwork.preparing import StalePreparation
 from fitzle.apps.destinations.shelves import StaleSheet
@@ -155,7 +156,7 @@ def _on_stale(request: HttpRequest, error: StaleRevision) -> HttpResponse:
 @api.exception_handler(StaleSheet)
 def _on_stale_sheet(request: HttpRequest, error: StaleSheet) -> HttpResponse:
     newest = StaleSheetOut(
-        message="Somebody else changed this sheet in the meantime. Here is theirs; say yours once more.",
+        message="Somebody else changed this sheet in the meantime. Theirs is shown, with your changes over it.",
         newest=view_of_place(error.newest),
     )
     return api.create_response(request, newest.model_dump(mode="json"), status=409)

@@ -8,7 +8,8 @@ import { artworkQuery, isChoosable, isOnItsWay } from "../../api/queries";
 import { Examples } from "../places/Examples";
 import { Heard } from "../places/Heard";
 import { Keep } from "../places/Keep";
-import { SheetView } from "../places/SheetView";
+import { SheetEditor } from "../places/sheet/SheetEditor";
+import { WithDraft } from "../places/sheet/WithDraft";
 import { useReading } from "../places/useReading";
 import { WordsField } from "../places/WordsField";
 import { Problem } from "../../ui/Trouble";
@@ -49,15 +50,21 @@ export function BeginScreen() {
         {!words.trim() && <Examples choose={setWords} />}
         {sheet && (
           <div className="mt-6 grid gap-6">
-            <Keep
-              key={sheet.name}
-              workspace={workspace}
-              sheet={sheet}
-              words={usable ? `Put it on the wall with ${usable.name}` : "Put it on the wall"}
-              then={fill}
-              busy={logo ? isOnItsWay(logo) : false}
-            />
-            <SheetView sheet={sheet} />
+            <WithDraft workspace={workspace} sheet={sheet}>
+              {(draft) => (
+                <>
+                  <Keep
+                    key={draft.shown.name}
+                    workspace={workspace}
+                    sheet={draft.shown}
+                    words={usable ? `Put it on the wall with ${usable.name}` : "Put it on the wall"}
+                    then={fill}
+                    busy={!draft.sound || (logo ? isOnItsWay(logo) : false)}
+                  />
+                  <SheetEditor draft={draft} />
+                </>
+              )}
+            </WithDraft>
           </div>
         )}
         <p className="mt-6 flex flex-wrap gap-x-6 text-[13px]">

@@ -11,7 +11,8 @@ import { FromFiles } from "./FromFiles";
 import { Heard } from "./Heard";
 import { Keep } from "./Keep";
 import { PutAway } from "./PutAway";
-import { SheetView } from "./SheetView";
+import { SheetEditor } from "./sheet/SheetEditor";
+import { WithDraft } from "./sheet/WithDraft";
 import { useReading } from "./useReading";
 import { WordsField } from "./WordsField";
 
@@ -25,6 +26,7 @@ export function NewPlaceScreen() {
   const like = useSearchParams()[0].get("like");
   const model = useQuery({ ...placeQuery(workspace, like ?? ""), enabled: like !== null }).data?.shown;
   const sheet = words.trim() ? read?.sheet : (kind?.shown ?? taken ?? model);
+  const from = words.trim() ? "words" : (kind?.kind ?? taken?.name ?? "like");
   const choose = (entry: Schemas["CatalogueOut"]) => {
     setWords("");
     setTaken(null);
@@ -61,16 +63,24 @@ export function NewPlaceScreen() {
           />
           <PutAway workspace={workspace} />
         </section>
-        <section aria-label="The sheet" className="min-w-0 xl:row-span-2">
-          {sheet ? (
-            <SheetView sheet={sheet} />
-          ) : (
-            <p className="border-t border-dashed border-strong pt-4 text-soft max-xl:hidden">
+        {sheet ? (
+          <WithDraft key={from} workspace={workspace} sheet={sheet}>
+            {(draft) => (
+              <>
+                <section aria-label="The sheet" className="min-w-0 xl:row-span-2">
+                  <SheetEditor draft={draft} />
+                </section>
+                <Keep key={draft.shown.name} workspace={workspace} sheet={draft.shown} busy={!draft.sound} />
+              </>
+            )}
+          </WithDraft>
+        ) : (
+          <section aria-label="The sheet" className="min-w-0 max-xl:hidden">
+            <p className="border-t border-dashed border-strong pt-4 text-soft">
               Its sheet draws itself here while you type.
             </p>
-          )}
-        </section>
-        {sheet && <Keep key={sheet.name} workspace={workspace} sheet={sheet} />}
+          </section>
+        )}
       </div>
       <Catalogue workspace={workspace} chosen={words.trim() ? null : (kind?.kind ?? null)} choose={choose} />
     </main>

@@ -11,15 +11,26 @@ import { isStale } from "../../ui/useRevisions";
 import { Effects } from "./Effects";
 import { Heard } from "./Heard";
 import { SheetView } from "./SheetView";
+import { SheetEditor } from "./sheet/SheetEditor";
+import { Unsaved } from "./sheet/Unsaved";
+import { useDraft } from "./sheet/useDraft";
 import { useReading } from "./useReading";
 import { WordsField } from "./WordsField";
 
-/** The sheet of one place: read, named, said anew, put away. */
+/** The sheet of one place: read, named, changed, said anew, put away. */
 export function PlaceScreen() {
   const { workspace = "", place: id = "" } = useParams();
+  const place = useQuery(placeQuery(workspace, id));
+  if (place.error && !place.data) return <Trouble error={place.error} />;
+  if (!place.data) return <main aria-busy className="px-7 py-10" />;
+  return <Place key={id} workspace={workspace} place={place.data} />;
+}
+
+function Place({ workspace, place }: { workspace: string; place: Schemas["PlaceOut"] }) {
+  const { id, shown, destination, put_away: away } = place;
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const place = useQuery(placeQuery(workspace, id));
+  const draft = useDraft(workspace, shown);
   const kept = (next: Schemas["PlaceOut"]) => {
     queries.setQueryData(placeQuery(workspace, id).queryKey, next);
     void queries.invalidateQueries({ queryKey: [workspace, "wall"] });
@@ -39,9 +50,6 @@ export function PlaceScreen() {
     mutationFn: (revision: number) => bringSheetBack(workspace, id, revision),
     onSuccess: (next) => kept(next),
   });
-  if (place.error && !place.data) return <Trouble error={place.error} />;
-  if (!place.data) return <main aria-busy className="px-7 py-10" />;
-  const { shown, destination, put_away: away } = place.data;
   return (
     <main className="max-w-[1100px] px-7 pt-4 pb-10">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
@@ -88,15 +96,31 @@ export function PlaceScreen() {
       </div>
       {change.error && <Problem message={change.error.message} onDismiss={change.reset} />}
       <div className="mt-5">
-        <SheetView sheet={shown} />
+        <SheetEditor draft={draft} large />
       </div>
+      {draft.changed && (
+        <Unsaved
+          workspace={workspace}
+          place={id}
+          draft={draft}
+          busy={change.isPending}
+          save={() =>
+            change.mutate(
+              { sheet: draft.sheet, name: shown.name, revision: place.revision },
+              { onSuccess: draft.reset },
+            )
+          }
+        />
+      )}
       <SayAnew
         workspace={workspace}
         place={id}
-        save={(sheet) => change.mutate({ sheet, name: shown.name, revision: place.data.revision })}
+        save={(sheet, done) =>
+          change.mutate({ sheet, name: shown.name, revision: place.revision }, { onSuccess: done })
+        }
       />
-      {place.data.earlier.length > 0 && (
-        <Earlier sheets={place.data.earlier} bringBack={(revision) => back.mutate(revision)} />
+      {place.earlier.length > 0 && (
+        <Earlier sheets={place.earlier} bringBack={(revision) => back.mutate(revision)} />
       )}
     </main>
   );
@@ -149,7 +173,7 @@ function SayAnew({
 }: {
   workspace: string;
   place: string;
-  save: (sheet: Schemas["SheetOut"]["sheet"]) => void;
+  save: (sheet: Schemas["SheetOut"]["sheet"], done: () => void) => void;
 }) {
   const [open, setOpen] = useState(false);
   const [words, setWords] = useState("");
@@ -175,9 +199,10 @@ function SayAnew({
             <Button
               look="next"
               onClick={() => {
-                save(read.sheet!.sheet);
-                setWords("");
-                setOpen(false);
+                save(read.sheet!.sheet, () => {
+                  setWords("");
+                  setOpen(false);
+                });
               }}
             >
               Use this sheet

@@ -1,16 +1,33 @@
-import { useId } from "react";
+import { useId, type ReactNode } from "react";
 
 import type { Schemas } from "../../api/client";
 import { Dimension } from "../../ui/Dimension";
 
 type Sheet = Schemas["SheetOut"];
 
+export interface Frame {
+  /** Drawn px for each px of the picture. */
+  scale: number;
+  width: number;
+  height: number;
+}
+
+interface Props {
+  sheet: Sheet;
+  room: number;
+  tall: number;
+  /** A scale that stays while something is dragged. */
+  held?: number | null;
+  /** What lies over the drawing; the picture stands in its lower left corner. */
+  children?: (frame: Frame) => ReactNode;
+}
+
 /** A place drawn to scale, with dimension lines: its size, least and most, cut, windows, veil and covered zones. */
-export function SheetDrawing({ sheet, room, tall }: { sheet: Sheet; room: number; tall: number }) {
+export function SheetDrawing({ sheet, room, tall, held, children }: Props) {
   const { size, least, most } = sheet;
   const widest = Math.max(size.width, most?.width ?? 0);
   const highest = Math.max(size.height, most?.height ?? 0);
-  const scale = Math.min(room / widest, tall / highest, 1);
+  const scale = held ?? Math.min(room / widest, tall / highest, 1);
   const [width, height] = [widest * scale, highest * scale];
   const pick = { width: size.width * scale, height: size.height * scale };
   return (
@@ -20,6 +37,7 @@ export function SheetDrawing({ sheet, room, tall }: { sheet: Sheet; room: number
           {most && <Outline box={scaled(most, scale)} dash="1 3" label="most" />}
           <Picture sheet={sheet} {...pick} />
           {least && <Outline box={scaled(least, scale)} dash="5 3" label="least" />}
+          {children?.({ scale, ...pick })}
         </div>
         <Upright height={pick.height} figure={String(size.height)} />
       </div>
@@ -92,12 +110,12 @@ function Picture({ sheet, width, height }: { sheet: Sheet } & Box) {
         vectorEffect="non-scaling-stroke"
       />
       {sheet.veil && <rect width="1" height="1" fill={sheet.veil.colour} opacity={sheet.veil.opacity} />}
-      {sheet.covered.map((zone) => (
-        <rect key={zone.label} {...place(zone)} fill={`url(#${CSS.escape(id)})`} stroke="var(--ink-soft)" />
+      {sheet.covered.map((zone, number) => (
+        <rect key={number} {...place(zone)} fill={`url(#${CSS.escape(id)})`} stroke="var(--ink-soft)" />
       ))}
-      {sheet.windows.map((one) => (
+      {sheet.windows.map((one, number) => (
         <rect
-          key={one.name}
+          key={number}
           {...place(one)}
           fill="none"
           stroke="var(--measure)"

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 
-import { placeReadingQuery } from "../../api/queries";
+import { placeReadingQuery } from "../../api/placeQueries";
 import { useLater } from "../../ui/useLater";
 
 /** What words say of a place, a moment after somebody stops typing. */

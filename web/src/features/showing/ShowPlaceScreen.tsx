@@ -8,9 +8,10 @@ import { learningQuery } from "../../api/queries";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
 import { Keep } from "../places/Keep";
-import { SheetView } from "../places/SheetView";
+import { SheetEditor } from "../places/sheet/SheetEditor";
+import { WithDraft } from "../places/sheet/WithDraft";
 import { BoxFields } from "./BoxFields";
-import { FileFrame, useAddress } from "./FileFrame";
+import { FileFrame, useAddress } from "../../ui/FileFrame";
 import { Facts, Questions } from "./Learnt";
 import { ShotView, type DrawnBox } from "./ShotView";
 
@@ -175,9 +176,15 @@ function Result({ workspace, learning, number }: { workspace: string; learning: 
           answered.mutate(given);
         }}
       />
-      <Keep key={sheet.name} workspace={workspace} sheet={sheet} />
-      <Facts place={place} />
-      <SheetView sheet={sheet} />
+      <WithDraft workspace={workspace} sheet={sheet}>
+        {(draft) => (
+          <>
+            <Keep key={draft.shown.name} workspace={workspace} sheet={draft.shown} busy={!draft.sound} />
+            <Facts place={place} />
+            <SheetEditor draft={draft} />
+          </>
+        )}
+      </WithDraft>
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState, type DragEvent, type ReactNode } from "react";
 
-import { Button } from "../../ui/Button";
+import { Button } from "./Button";
 
 interface Props {
   title: string;

@@ -1,0 +1,32 @@
+import { queryOptions } from "@tanstack/react-query";
+
+import { answerOf, client, type Schemas } from "./client";
+
+/** A sheet that is being written, as it would be shown. */
+export const draftQuery = (workspace: string, sheet: Schemas["SheetOut"]["sheet"]) =>
+  queryOptions({
+    queryKey: [workspace, "draft", sheet],
+    queryFn: () =>
+      answerOf(
+        client.POST("/api/workspaces/{workspace}/places/look", {
+          params: { path: { workspace } },
+          body: { sheet: sheet as unknown as Record<string, never> },
+        }),
+      ),
+    placeholderData: (before) => before,
+    staleTime: Infinity,
+  });
+
+export const placeReadingQuery = (workspace: string, words: string) =>
+  queryOptions({
+    queryKey: [workspace, "place-words", words],
+    queryFn: () =>
+      answerOf(
+        client.POST("/api/workspaces/{workspace}/places/read", {
+          params: { path: { workspace } },
+          body: { words },
+        }),
+      ),
+    placeholderData: (before) => before,
+    staleTime: Infinity,
+  });
