@@ -19,6 +19,7 @@ from fitzle.apps.jobs.tasks import take_in_artwork
 from fitzle.apps.pieces import actions as piece_actions
 from fitzle.apps.pieces import house as house_actions
 from fitzle.apps.pieces import places as place_actions
+from fitzle.apps.pieces import serving as serving_actions
 from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.core.artwork.steps.document import NOT_PREPARED
 from tests.apps.helpers import send
@@ -31,6 +32,7 @@ MODULES = (
     delivery_actions,
     piece_actions,
     place_actions,
+    serving_actions,
     house_actions,
     learning_actions,
     workspace_actions,
@@ -70,6 +72,8 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "bring_workspace_back": (),
     "take_house_style": (NOBODY,),
     "change_destination": (NOBODY, ShelfChange(name="x")),
+    "share_file": ([NOBODY], NOBODY),
+    "give_its_own_file": (NOBODY,),
     "begin_learning": (learning_actions.Shown("a", b"x", b"x"),),
     "redo": (NOBODY,),
 }

@@ -231,7 +231,7 @@ def test_what_no_destination_can_be_is_refused(signed_in: Any, place: Any, chang
 
 def effect_of(client: Any, entry: Any, **keys: Any) -> Any:
     wanted = sheet(**keys).model_dump(mode="json")
-    return send(client, "post", f"{PLACES}/{entry.pk}/effect", {"sheet": wanted}).json()
+    return send(client, "post", f"{PLACES}/{entry.pk}/effect", {"sheet": wanted}).json()["fits"]
 
 
 def test_what_a_sheet_would_do_is_said_before_it_is_saved(signed_in: Any, place: Any, run: Any) -> None:

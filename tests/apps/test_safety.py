@@ -40,6 +40,7 @@ def full_paths(signed_in: Any, place: Any, run: Any, juno: Any) -> dict[str, str
     }  # fmt: skip
 
 
+NO_PLACE = "00000000-0000-4000-8000-000000000000"
 BODIES: dict[str, Any] = {
     "post /places/learn/{learning}/{number}": {},
     "patch /destinations/{destination}": {"name": "x"},
@@ -51,6 +52,7 @@ BODIES: dict[str, Any] = {
     "post /deliveries": {},
     "patch ": {"name": "x"},
     "post /places/read": {"words": "9 x 9 px"},
+    "post /shared-files": {"places": [NO_PLACE], "leader": NO_PLACE},
     "post /places/look": {"sheet": {}},
     "post /places": {"destination": "x", "name": "x", "sheet": sheet().model_dump(mode="json")},
     "patch /places/{placement}": {"name": "x"},

@@ -163,12 +163,9 @@ def test_what_meets_the_common_sheet_is_taken_by_each(all_keys: list[dict[str, A
     if isinstance(common, Obstacle):
         return
     size = delivered_size(common, Size(700, 700 if common.size.model_dump().get("aspect") else 500), vector=True)
-    clear = {"required": True, "forbidden": False, "allowed": clear and common.formats[0] != "jpeg"}[
-        common.transparency
-    ]
-    if clear and common.formats[0] == "jpeg":
-        return
-    file = FileFacts(common.formats[0], *size, bytes=min(common.max_bytes or 700, 700), transparent=clear)
+    clear = common.transparency == "required" or (clear and common.transparency == "allowed")
+    weight = min(common.max_bytes or 700, 700)
+    file = FileFacts(format=common.formats[0], width=size.width, height=size.height, bytes=weight, transparent=clear)
     if judged(Evidence(common, file=file), "file"):
         return
     for one in sheets:

@@ -190,11 +190,48 @@ class EffectOut(Schema):
     """What a sheet would do to one fit: its state now and then, and in words what would be wrong."""
 
     fit: UUID
+    place: UUID
+    place_name: str
     subject: str
     before: FitState
     after: FitState
     anew: Anew
     messages: list[str]
+
+
+class EffectsOut(Schema):
+    """What a sheet would do to what stands in its place and in those that the same file serves.
+
+    `broken` says why no file would serve them all any more.
+    """
+
+    fits: list[EffectOut]
+    broken: str | None
+
+
+class GroupPlace(Schema):
+    """A place among several, and what stands in it; empty where nothing does."""
+
+    id: UUID
+    name: str
+    destination: str
+    subject: str
+
+
+class GroupOut(Schema):
+    """Places that one file serves (`joined`) or could; `broken` says why it does not any more."""
+
+    places: list[GroupPlace]
+    short: str
+    joined: bool
+    broken: str
+
+
+class ShareIn(Schema):
+    """Places that one file is to serve; that of the leader does."""
+
+    places: Annotated[list[UUID], Field(min_length=1, max_length=100)]
+    leader: UUID
 
 
 class StaleSheetOut(Schema):

@@ -16,6 +16,7 @@ from fitzle.apps.api.place_schemas import (
     DraftIn,
     DraftOut,
     EffectOut,
+    EffectsOut,
     LeftOut,
     NewPlace,
     PlaceChange,
@@ -107,11 +108,12 @@ def bring_sheet_back(request: HttpRequest, workspace: Path[str], placement: UUID
     return view_of_place(places.bring_sheet_back(access_to(request.user, workspace), placement, revision))
 
 
-@router.post("/places/{uuid:placement}/effect", response=list[EffectOut])
-def effect(request: HttpRequest, workspace: Path[str], placement: UUID, given: SheetIn) -> list[EffectOut]:
+@router.post("/places/{uuid:placement}/effect", response=EffectsOut)
+def effect(request: HttpRequest, workspace: Path[str], placement: UUID, given: SheetIn) -> EffectsOut:
     """What a sheet would do to what stands in a place; nothing is kept."""
     space = workspace_to_see(request.user, workspace)
-    return [EffectOut(**one._asdict()) for one in effects_of(space, placement_of(space, placement), given.sheet)]
+    found = effects_of(space, placement_of(space, placement), given.sheet)
+    return EffectsOut(fits=[EffectOut(**one._asdict()) for one in found.fits], broken=found.broken)
 
 
 @router.patch("/places/{uuid:placement}", response={200: PlaceOut, 409: StaleSheetOut, 422: Message})

@@ -176,7 +176,8 @@ class Place(Schema):
 class WallProof(BaseModel):
     """One placement on the wall. `drawn_*` are px on the screen at the shelf's scale; `twin_px` magnifies tiny ones.
 
-    `mask` is what shows of it, as an SVG path in fractions of its width and height.
+    `mask` is what shows of it, as an SVG path in fractions of its width and height. `shared` names the other places
+    that take the same file, `parted` says why they do not any more.
     """
 
     id: UUID
@@ -198,6 +199,8 @@ class WallProof(BaseModel):
     weight: str
     fit: UUID | None
     key: str | None
+    shared: list[str] = []
+    parted: str = ""
 
 
 class Shelf(BaseModel):

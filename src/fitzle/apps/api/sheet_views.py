@@ -39,7 +39,7 @@ def view_of_place(placement: Placement) -> PlaceOut:
         earlier=[
             EarlierSheetOut(
                 revision=one.revision,
-                short=_short(SpecSheet.model_validate(one.sheet)),
+                short=short_of(SpecSheet.model_validate(one.sheet)),
                 name=str(one.sheet.get("name", "")),
                 replaced_by=one.replaced_by.name if one.replaced_by else "",
                 replaced_at=one.replaced_at,
@@ -55,7 +55,7 @@ def shown_sheet(sheet: SpecSheet) -> SheetOut:
     return SheetOut(
         sheet=sheet,
         name=sheet.name,
-        short=_short(sheet),
+        short=short_of(sheet),
         short_size=size_words(sheet),
         sentences=[SentenceOut(key=one.key, text=one.text, asked=one.asked) for one in sentences(sheet)],
         size=_size(sizes.size),
@@ -81,7 +81,8 @@ def said(found: Iterable[Contradiction]) -> list[ContradictionOut]:
     ]
 
 
-def _short(sheet: SpecSheet) -> str:
+def short_of(sheet: SpecSheet) -> str:
+    """Size and formats in one line."""
     return f"{size_words(sheet)}, {format_words(sheet)}"
 
 

@@ -77,7 +77,7 @@ def fit_view(
         height=plan.size.height,
         ground=plan.ground,
         ground_given=plan.ground_given,
-        adjusted=adjusted_fields(opened.document, fit.placement.slug),
+        adjusted=adjusted_fields(opened.document, opened.slug),
         parts=[_part_view(opened, looked, part, names[part.part]) for part in plan.parts],
         names=names,
         here={part.id: part for part in opened.resolved.parts},

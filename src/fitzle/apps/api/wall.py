@@ -17,6 +17,7 @@ from fitzle.apps.destinations.shelves import shelves_of
 from fitzle.apps.jobs.health import notice_for_people
 from fitzle.apps.pieces.fits import fits_on_wall
 from fitzle.apps.pieces.opening import OpenFit, open_fits
+from fitzle.apps.pieces.sharing import Shared, shared_files
 from fitzle.core.errors import FitzleError
 from fitzle.core.fit.state import ShownState
 from fitzle.core.geometry.scale import TALLEST_PX, shelf_scale, twin_px
@@ -59,13 +60,16 @@ def wall(
     fits = {opened.fit.placement_id: opened for opened in open_fits(space, fits_on_wall(space), broken)}
     bad = {fit.placement_id for fit in broken}
     delivered = last_delivered_keys(space)
+    shared = shared_files(space)
     standing = [opened.standing(delivered.get(place)) for place, opened in fits.items()]
     ready = [one for one in standing if one.deliverable]
     return Wall(
         workspace=space.name,
         notice=notice_for_people(),
         busy=bool(being_prepared(space)),
-        shelves=[_shelf(destination, fits, bad, delivered, (room, alone, tall)) for destination in shelves_of(space)],
+        shelves=[
+            _shelf(destination, fits, bad, delivered, shared, (room, alone, tall)) for destination in shelves_of(space)
+        ],
         deliverable=len(ready),
         changed=sum(one.delivered != one.file_key for one in ready),
     )
@@ -76,6 +80,7 @@ def _shelf(
     fits: dict[UUID, OpenFit],
     bad: set[UUID],
     delivered: dict[UUID, str],
+    shared: dict[UUID, Shared],
     room: tuple[int, int, int],
 ) -> Shelf:
     placements = list(destination.placements.all())
@@ -89,6 +94,8 @@ def _shelf(
     for proof in proofs:
         if proof.id in bad:
             proof.state, proof.why = "failed", BROKEN
+        if proof.id in shared:
+            _add_shared(proof, shared[proof.id])
     return Shelf(
         id=destination.pk,
         name=destination.name,
@@ -99,6 +106,13 @@ def _shelf(
         scale=scale,
         placements=proofs,
     )
+
+
+def _add_shared(proof: WallProof, shared: Shared) -> None:
+    if shared.obstacle:
+        proof.parted = shared.obstacle.message
+    else:
+        proof.shared = [str(one.sheet.get("name", "")) for one in shared.placements if one.pk != proof.id]
 
 
 def _spec(placement: Placement, bad: set[UUID]) -> SpecSheet:

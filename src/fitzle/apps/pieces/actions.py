@@ -27,6 +27,7 @@ from fitzle.apps.pieces.composing import (
 from fitzle.apps.pieces.fits import fit_of
 from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.apps.pieces.opening import decided, open_fit
+from fitzle.apps.pieces.sharing import shared_slugs, slug_of
 from fitzle.apps.pieces.uses import fits_in_house_colours, fits_showing
 from fitzle.core.errors import DocumentError
 from fitzle.core.piece.changes import AnyChange, ResetField, SetField
@@ -59,7 +60,7 @@ def change_fit(access: Access, fit_id: UUID, edit: Edit) -> Fit:
     """Changes the piece of a fit."""
     fit = fit_of(access.workspace, fit_id)
     _check_placements(access, edit.changes)
-    document, place = saving.document_of(fit.piece), fit.placement.slug
+    document, place = saving.document_of(fit.piece), slug_of(fit.placement)
     changes = [
         *edit.changes,
         *taking_back(edit.take_back, place),
@@ -75,7 +76,7 @@ def work_out_repair(workspace: int, fit: UUID, name: str, part: str | None) -> l
     space = workspace_numbered(workspace)
     opened = open_fit(space, fit_of(space, fit))
     evidence = decided(space, opened).evidence
-    return list(repair_changes(name, opened.document, opened.fit.placement.slug, evidence, part))
+    return list(repair_changes(name, opened.document, opened.slug, evidence, part))
 
 
 @action(Capability.CHANGE)
@@ -202,7 +203,7 @@ def redo(access: Access, piece_id: UUID) -> Piece:
 def _check_placements(access: Access, changes: Sequence[AnyChange]) -> None:
     """Raises DocumentError where a change is for a placement that the workspace does not have."""
     named = {change.placement for change in changes if isinstance(change, SetField | ResetField) and change.placement}
-    missing = named - slugs_of(access.workspace) if named else set()
+    missing = named - slugs_of(access.workspace) - shared_slugs(access.workspace) if named else set()
     if missing:
         raise DocumentError(f"there is no placement {min(missing)!r}")
 

@@ -10,6 +10,7 @@ from fitzle.apps.artwork.library import facts_by_id, newest_of_kind
 from fitzle.apps.pieces.fits import fit_of
 from fitzle.apps.pieces.models import Fit
 from fitzle.apps.pieces.opening import open_fit
+from fitzle.apps.pieces.sharing import slug_of
 from fitzle.core.errors import DocumentError
 from fitzle.core.geometry.rect import Point, Rect
 from fitzle.core.piece.changes import AddPart, AnyChange, SetField
@@ -69,7 +70,7 @@ def placing_changes(
         stands, beyond = standing_at(placing.rect, size)
         values.append(FieldValue(part=placing.part, field="stands", value=stands.model_dump()))
         values.append(FieldValue(part=placing.part, field="beyond", value=beyond))
-    return scoped(document, fit.placement.slug, values, everywhere=everywhere)
+    return scoped(document, slug_of(fit.placement), values, everywhere=everywhere)
 
 
 def role_part(workspace: Workspace, role: str) -> AddPart:

@@ -15,6 +15,7 @@ from fitzle.apps.artwork.library import artwork_of, facts_of
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.apps.pieces.saving import create_piece, document_of
+from fitzle.apps.pieces.sharing import served_with
 from fitzle.apps.pieces.uses import note_uses
 from fitzle.core.piece.editing import new_piece
 from fitzle.core.plan.suiting import suits
@@ -50,10 +51,15 @@ def all_fits(workspace: Workspace) -> list[Fit]:
     return list(_many(workspace))
 
 
-def fits_in(placement: Placement) -> list[Fit]:
-    """All fits of one placement, chosen or not."""
-    found = Fit.objects.filter(placement=placement).select_related("piece__workspace", "placement__destination")
-    return list(found)
+def fits_in(placements: Iterable[Placement]) -> list[Fit]:
+    """All fits of placements, chosen or not."""
+    found = Fit.objects.filter(placement__in=list(placements))
+    return list(found.select_related("piece__workspace", "placement__destination"))
+
+
+def standing_in(placement: Placement) -> Fit | None:
+    """The fit that stands in a placement, None for an empty one."""
+    return next((fit for fit in fits_in([placement]) if fit.chosen and not fit.row), None)
 
 
 @transaction.atomic
@@ -74,20 +80,20 @@ def place(workspace: Workspace, user: User | None, artwork_id: UUID | str, targe
 
 @transaction.atomic
 def stand(piece: Piece, placements: Iterable[Placement]) -> list[Fit]:
-    """Puts a piece into placements; from then on it is the one that is chosen there."""
+    """Puts a piece into placements and those that their file serves; from then on it is the one chosen there."""
     now = timezone.now()
+    all_of_them = {entry.pk: entry for one in placements for entry in served_with(piece.workspace, one)}
     fits = [
         Fit.objects.update_or_create(piece=piece, placement=entry, take="", row="", defaults={"placed_at": now})[0]
-        for entry in placements
+        for entry in all_of_them.values()
     ]
     for fit in fits:
-        choose(fit)
+        _choose(fit)
     note_uses(fits, document_of(piece))
     return fits
 
 
-@transaction.atomic
-def choose(fit: Fit) -> None:
+def _choose(fit: Fit) -> None:
     """Lets one of several fits in a placement be the one that stands there; the others are kept beside it."""
     rivals = Fit.objects.select_for_update().filter(placement_id=fit.placement_id, row=fit.row)
     list(rivals.values_list("pk", flat=True))  # locks them: two people may choose at once
@@ -98,12 +104,17 @@ def choose(fit: Fit) -> None:
 
 @transaction.atomic
 def take_away(fit: Fit) -> None:
-    """Empties a placement; the piece stays, and of those that stood there before the one placed last comes back."""
-    was_chosen, placement, row = fit.chosen, fit.placement_id, fit.row
-    fit.delete()
-    before = Fit.objects.filter(placement_id=placement, row=row).order_by("-placed_at").first()
-    if was_chosen and before:
-        choose(before)
+    """Empties a placement and those that its file serves; the piece stays.
+
+    Of those that stood there before the one placed last comes back.
+    """
+    places = served_with(fit.piece.workspace, fit.placement)
+    for one in Fit.objects.filter(piece=fit.piece, placement__in=places, take=fit.take, row=fit.row):
+        was_chosen, placement, row = one.chosen, one.placement_id, one.row
+        one.delete()
+        before = Fit.objects.filter(placement_id=placement, row=row).order_by("-placed_at").first()
+        if was_chosen and before:
+            _choose(before)
 
 
 def _fits(workspace: Workspace) -> QuerySet[Fit]:

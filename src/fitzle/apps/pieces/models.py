@@ -74,6 +74,21 @@ class Fit(models.Model):
         ordering = ["placement__destination__position", "placement__position"]
 
 
+class SharedFile(models.Model):
+    """One file for several placements. `slug` is that of the placement whose adjustments count for all of them."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    workspace = models.ForeignKey("accounts.Workspace", on_delete=models.CASCADE, related_name="+")
+    slug = models.CharField(max_length=80)
+
+
+class Sharing(models.Model):
+    """A placement that takes a file together with others."""
+
+    shared = models.ForeignKey(SharedFile, on_delete=models.CASCADE, related_name="sharings")
+    placement = models.OneToOneField("destinations.Placement", on_delete=models.CASCADE, related_name="+")
+
+
 class FitUse(models.Model):
     """What a fit shows, so that what shows something is found without reading every piece.
 

@@ -19,6 +19,7 @@ from fitzle.apps.artwork.library import sound_facts, source_of
 from fitzle.apps.artwork.versions import group_of, ready_with_versions
 from fitzle.apps.pieces.models import Fit, Judgement, Rendition
 from fitzle.apps.pieces.saving import document_of
+from fitzle.apps.pieces.sharing import common_among, shared_files, slug_among
 from fitzle.core.artwork.sources import Source
 from fitzle.core.errors import FitzleError
 from fitzle.core.findings import Finding
@@ -65,8 +66,13 @@ class OpenFit:
 
     @property
     def sheet(self) -> SpecSheet:
-        """The spec sheet."""
-        return self.resolved.sheet
+        """The spec sheet of its place."""
+        return self.resolved.own_sheet
+
+    @property
+    def slug(self) -> str:
+        """What its piece keeps adjustments for it under; the same for all places that its file serves."""
+        return self.resolved.request.placement
 
     @cached_property
     def keys(self) -> FitKeys:
@@ -91,7 +97,7 @@ class OpenFit:
     @cached_property
     def size(self) -> Size:
         """The size of its file in px."""
-        return planned_size(self.resolved.parts, self.sheet, self.resolved.facts)
+        return planned_size(self.resolved.parts, self.resolved.sheet, self.resolved.facts)
 
     @cached_property
     def planned(self) -> Planned:
@@ -147,16 +153,23 @@ class OpenFit:
         return self.artworks[self.planned.stand_ins.get(artwork, artwork)]
 
 
-def open_fits(workspace: Workspace, fits: Iterable[Fit], broken: list[Fit] | None = None) -> list[OpenFit]:
+def open_fits(
+    workspace: Workspace,
+    fits: Iterable[Fit],
+    broken: list[Fit] | None = None,
+    sheets: Mapping[UUID, SpecSheet] | None = None,
+) -> list[OpenFit]:
     """Opens several fits with one look-up of their artwork; a fit whose artwork is gone is left out.
 
     So is one that cannot be read any more, and is added to those that are `broken`: one of them is no reason to show
-    nothing of the others.
+    nothing of the others. `sheets` stand for those of their placements, by id, where somebody thinks of other ones.
     """
-    fits, broken = list(fits), [] if broken is None else broken
+    fits, broken, sheets = list(fits), [] if broken is None else broken, sheets or {}
     documents = _documents(fits, broken)
     fits = [fit for fit in fits if fit.pk in documents]
-    shown = {fit.pk: artworks_in(documents[fit.pk], fit.placement.slug, fit.take) for fit in fits}
+    shared = shared_files(workspace, sheets)
+    slugs = {fit.pk: slug_among(shared, fit.placement) for fit in fits}
+    shown = {fit.pk: artworks_in(documents[fit.pk], slugs[fit.pk], fit.take) for fit in fits}
     names = set().union(*shown.values())
     ready = ready_with_versions(workspace, names) if names else {}
     versions, house = _versions_among(ready), house_colours(workspace)
@@ -169,14 +182,17 @@ def open_fits(workspace: Workspace, fits: Iterable[Fit], broken: list[Fit] | Non
             broken.append(fit)
             continue
         names = shown[fit.pk].union(*(versions[name] for name in shown[fit.pk])) & usable.keys()
+        own = sheets.get(fit.placement_id) or fit.placement.spec
+        common = common_among(shared, fit.placement)
         request = FitRequest(
             documents[fit.pk],
-            fit.placement.spec,
-            fit.placement.slug,
+            common or own,
+            slugs[fit.pk],
             {name: usable[name] for name in names},
             take=fit.take,
             house=house,
             versions={name: there for name in names if (there := tuple(v for v in versions[name] if v in names))},
+            own=own,
         )
         opened.append(OpenFit(fit, resolve(request), {name: ready[name] for name in names}))
     _add_what_is_made(workspace, opened)

@@ -20,7 +20,7 @@ from fitzle.apps.destinations.shelves import (
     slugs_of,
 )
 from fitzle.apps.jobs.queue import make_later
-from fitzle.apps.pieces.models import Fit
+from fitzle.apps.pieces.serving import served_fits
 from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.spec.sheet import SpecSheet
 
@@ -68,13 +68,14 @@ def add_place(access: Access, destination: str, sheet: SpecSheet) -> Placement:
 def change_place(access: Access, placement: UUID, change: Change) -> Placement:
     """Another sheet or name, or put away and back; what stands there is judged and made anew where that matters."""
     found = placement_of(access.workspace, placement)
+    before = served_fits(found)
     sheet = change.sheet or found.spec
     sheet = sheet.model_copy(update={"name": (change.name or "").strip() or sheet.name})
     away = found.put_away if change.put_away is None else change.put_away
     wanted = (change.destination or "").strip()
     shelf = shelf_named(access.workspace, wanted) if wanted else None
     saved = save_placement(found, sheet, access.actor, put_away=away, base=change.revision, shelf=shelf)
-    make_later(Fit.objects.filter(placement=saved).values_list("pk", flat=True))
+    make_later(dict.fromkeys(fit.pk for fit in (*before, *served_fits(saved))))
     return saved
 
 

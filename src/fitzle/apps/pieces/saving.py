@@ -51,6 +51,11 @@ def document_of(piece: Piece) -> Document:
     return piece_from(piece.document)
 
 
+def subject_of(piece: Piece) -> str:
+    """What a piece is called; empty where its document is damaged."""
+    return str(piece.document.get("subject", "")) if isinstance(piece.document, dict) else ""
+
+
 def create_piece(workspace: Workspace, user: User | None, document: Document) -> Piece:
     """A new piece with the first state of its history."""
     data = document.model_dump(mode="json")

@@ -9,6 +9,7 @@ from django.db.models import QuerySet
 
 from fitzle.apps.artwork.versions import versions_with
 from fitzle.apps.pieces.models import Fit, FitUse, Piece
+from fitzle.apps.pieces.sharing import slugs_for
 from fitzle.core.piece.document import Piece as Document
 from fitzle.core.piece.document import artworks_in, parts_in
 from fitzle.core.piece.parts import ArtworkPart, WordsPart
@@ -31,7 +32,10 @@ def only_artwork_of(document: Document) -> str:
 def note_uses(fits: Iterable[Fit], document: Document) -> None:
     """Writes down what fits of one piece show now."""
     fits = list(fits)
-    wanted = {(fit.pk, kind, value) for fit in fits for kind, value in _uses(document, fit)}
+    slugs = slugs_for(fit.placement for fit in fits)
+    wanted = {
+        (fit.pk, kind, value) for fit in fits for kind, value in _used(document, slugs[fit.placement_id], fit.take)
+    }
     there = {(use.fit_id, use.kind, use.value): use.pk for use in FitUse.objects.filter(fit__in=fits)}
     gone = [key for entry, key in there.items() if entry not in wanted]
     if gone:
@@ -104,10 +108,6 @@ def uses_of_artwork(workspace: Workspace, ids: Collection[str] | None = None) ->
     for seen in seen_in(workspace, ids):
         uses.setdefault(seen.artwork, []).append(seen.words)
     return uses
-
-
-def _uses(document: Document, fit: Fit) -> set[tuple[str, str]]:
-    return _used(document, fit.placement.slug, fit.take)
 
 
 def _used(document: Document, place: str, take: str) -> set[tuple[str, str]]:

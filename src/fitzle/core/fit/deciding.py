@@ -45,7 +45,7 @@ class Planned(NamedTuple):
     @property
     def evidence(self) -> Evidence:
         """What rules may look at before any pixel is drawn."""
-        return Evidence(self.resolved.sheet, self.plan, self.facts, self.resolved.house, versions=self.versions)
+        return Evidence(self.resolved.own_sheet, self.plan, self.facts, self.resolved.house, versions=self.versions)
 
     @property
     def findings(self) -> list[Finding]:
@@ -69,7 +69,7 @@ class Decided(NamedTuple):
     def evidence(self) -> Evidence:
         """What rules may look at before the file is made."""
         return Evidence(
-            self.resolved.sheet,
+            self.resolved.own_sheet,
             self.plan,
             self.planned.facts,
             self.resolved.house,

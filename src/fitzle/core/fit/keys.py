@@ -38,7 +38,7 @@ def fit_keys(resolved: Resolved) -> FitKeys:
     """All of them at once: what is drawn is worked out once for the three."""
     sheet, drawn = resolved.sheet, _drawn(resolved)
     file = _hash("file", drawn, list(sheet.formats), sheet.max_bytes)
-    judged = sheet.model_dump(mode="json", include=set(_JUDGED))
+    judged = resolved.own_sheet.model_dump(mode="json", include=set(_JUDGED))
     return FitKeys(
         file=file,
         proof=_hash("proof", drawn),

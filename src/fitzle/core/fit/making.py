@@ -83,7 +83,7 @@ def judge_finished(data: bytes, name: str, sheet: SpecSheet) -> tuple[FileFacts,
 
 def name_of(made: Made, subject: str, date: str = "", version: str = "") -> str:
     """The delivered file's name by the sheet's rule; only for a fit that has a file."""
-    sheet = made.decided.resolved.sheet
+    sheet = made.decided.resolved.own_sheet
     fmt = made.encoded.format if made.encoded else sheet.formats[0]
     size = made.decided.plan.size
     return file_name(sheet.naming, fmt, subject=subject, placement=sheet.name, size=size, date=date, version=version)

@@ -23,7 +23,8 @@ class FitRequest(NamedTuple):
 
     `artworks` are by the ids that the piece uses, other versions of its marks included; `versions` are for each mark
     the ids of its others. `house` are the business's colours (hex). Where the last two are empty the piece's own hold.
-    `placement` is the slug under which the piece keeps its adjustments.
+    `placement` is the slug under which the piece keeps its adjustments. Where one file serves several places `sheet` is
+    what their sheets have in common, and `own` the one of this place, by which the file is judged and named.
     """
 
     piece: Piece
@@ -34,6 +35,7 @@ class FitRequest(NamedTuple):
     row: Row | None = None
     house: tuple[str, ...] = ()
     versions: Mapping[str, tuple[str, ...]] = {}
+    own: SpecSheet | None = None
 
 
 class Resolved(NamedTuple):
@@ -44,8 +46,13 @@ class Resolved(NamedTuple):
 
     @property
     def sheet(self) -> SpecSheet:
-        """The spec sheet of the placement."""
+        """The spec sheet that the file is made for."""
         return self.request.sheet
+
+    @property
+    def own_sheet(self) -> SpecSheet:
+        """The spec sheet of the placement, by which the file is judged and named."""
+        return self.request.own or self.request.sheet
 
     @property
     def facts(self) -> dict[str, ArtworkFacts]:

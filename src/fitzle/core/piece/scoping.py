@@ -10,6 +10,8 @@ from fitzle.core.piece.changes import AnyChange, ResetField, SetField
 from fitzle.core.piece.document import Piece
 from fitzle.core.piece.parts import PartId
 
+_ABSENT = object()
+
 
 class FieldValue(Frozen):
     """A value that a field of a part is to have."""
@@ -34,6 +36,23 @@ def scoped(piece: Piece, placement: str, values: Iterable[FieldValue], *, everyw
     here = None if everywhere else placement
     return taken_back + [
         SetField(part=value.part, field=value.field, value=value.value, placement=here) for value in values
+    ]
+
+
+def carried_over(piece: Piece, before: str, after: str) -> list[AnyChange]:
+    """The changes after which a piece differs in one placement as it does in another one now; both by their slugs."""
+    wanted, there = piece.adjustments.get(before, {}), piece.adjustments.get(after, {})
+    taken_back: list[AnyChange] = [
+        ResetField(part=part, field=field, placement=after)
+        for part, fields in there.items()
+        for field in fields
+        if field not in wanted.get(part, {})
+    ]
+    return taken_back + [
+        SetField(part=part, field=field, value=value, placement=after)
+        for part, fields in wanted.items()
+        for field, value in fields.items()
+        if there.get(part, {}).get(field, _ABSENT) != value
     ]
 
 
