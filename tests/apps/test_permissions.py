@@ -74,6 +74,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "change_destination": (NOBODY, ShelfChange(name="x")),
     "share_file": ([NOBODY], NOBODY),
     "give_its_own_file": (NOBODY,),
+    "delete_destination": (NOBODY,),
     "begin_learning": (learning_actions.Shown("a", b"x", b"x"),),
     "redo": (NOBODY,),
 }

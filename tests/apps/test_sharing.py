@@ -3,6 +3,7 @@
 from typing import Any
 
 import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
 
 from fitzle.apps.pieces.models import Fit, Rendition, SharedFile
 from tests.apps.helpers import send, upload, wall_proofs
@@ -10,6 +11,7 @@ from tests.make import disc, saved, sheet, svg
 
 pytestmark = pytest.mark.django_db
 SHARED = "workspaces/juno/shared-files"
+CHANGED = ("Exactly 300 × 300 px (was: Exactly 256 × 256 px).", "At most 90 KB (was: At most 200 KB).")
 
 
 def add(client: Any, name: str, **keys: Any) -> str:
@@ -228,3 +230,57 @@ def test_nobody_else_sees_or_joins_them(signed_in: Any, places: dict[str, str], 
     assert other.get(f"/api/{SHARED}").status_code == 404
     body = {"places": [*places.values()], "leader": places["Badge"]}
     assert send(other, "post", "workspaces/otto/shared-files", body).status_code == 404
+
+
+def test_they_leave_and_come_back_with_the_workspace(signed_in: Any, places: dict[str, str], run: Any) -> None:
+    upload(signed_in, "juno", "mark.svg", svg(), places["Badge"], run)
+    share(signed_in, run, [places["Badge"], places["Portrait"]], places["Badge"])
+    data = b"".join(signed_in.get("/api/workspaces/juno/export").streaming_content)
+    with run(execute=True):
+        answer = signed_in.post("/api/workspaces/bring-in", {"file": SimpleUploadedFile("juno.zip", data)})
+    wall = wall_proofs(signed_in, answer.json()["slug"])
+    assert wall["Badge"]["shared"] == ["Portrait"]
+    assert wall["Badge"]["key"] == wall["Portrait"]["key"] == wall_proofs(signed_in, "juno")["Badge"]["key"]
+
+
+def test_a_destination_that_goes_leaves_the_others_as_they_look(
+    signed_in: Any, places: dict[str, str], run: Any
+) -> None:
+    with run(execute=True):
+        send(signed_in, "patch", f"workspaces/juno/places/{places['Portrait']}", {"destination": "Club"})
+    upload(signed_in, "juno", "mark.svg", svg(), places["Badge"], run)
+    share(signed_in, run, [places["Badge"], places["Portrait"]], places["Badge"])
+    fit = fit_of(signed_in, "Badge")
+    part_id = next(name for name, found in fit["here"].items() if found["role"] == "mark")
+    change(signed_in, run, fit, values=[{"part": part_id, "field": "opacity", "value": 0.5}], everywhere=False)
+    assert send(signed_in, "post", "workspaces/juno/deliveries", {}).status_code == 201
+    shelves = signed_in.get("/api/workspaces/juno/wall").json()["shelves"]
+    forum = next(one["id"] for one in shelves if one["name"] == "Forum")
+    with run(execute=True):
+        assert signed_in.delete(f"/api/workspaces/juno/destinations/{forum}").status_code == 204
+    assert [*wall_proofs(signed_in, "juno")] == ["Portrait"]
+    assert fit_of(signed_in, "Portrait")["here"][part_id]["opacity"] == 0.5
+    [delivery] = signed_in.get("/api/workspaces/juno/deliveries").json()
+    assert {one["placement_name"] for one in delivery["files"]} == {"Badge", "Portrait"}
+    assert signed_in.get(f"/api/workspaces/juno/deliveries/files/{delivery['files'][0]['id']}").status_code == 200
+
+
+def test_what_changed_in_a_sheet_is_marked_until_somebody_notes_it(
+    signed_in: Any, places: dict[str, str], run: Any
+) -> None:
+    upload(signed_in, "juno", "mark.svg", svg(), places["Badge"], run)
+    change_sheet(signed_in, run, places["Badge"], name="Round badge", naming="{subject}")
+    assert wall_proofs(signed_in, "juno")["Round badge"]["changed"] == [], "no file changes by it"
+    change_sheet(signed_in, run, places["Badge"], size={"width": 300, "height": 300})
+    change_sheet(signed_in, run, places["Badge"], max_bytes=90_000)
+    change_sheet(signed_in, run, places["Banner"], max_bytes=90_000)
+    proofs = wall_proofs(signed_in, "juno")
+    assert proofs["Round badge"]["changed"] == [*CHANGED]
+    assert proofs["Banner"]["changed"] == [], "nothing stands there"
+    with run(execute=True):
+        send(signed_in, "patch", f"workspaces/juno/places/{places['Badge']}", {"noted": True})
+    assert wall_proofs(signed_in, "juno")["Round badge"]["changed"] == []
+    change_sheet(signed_in, run, places["Badge"], max_bytes=None)
+    assert wall_proofs(signed_in, "juno")["Round badge"]["changed"] == ["No longer: At most 90 KB."]
+    assert send(signed_in, "post", "workspaces/juno/deliveries", {}).status_code == 201
+    assert wall_proofs(signed_in, "juno")["Round badge"]["changed"] == [], "who delivers has seen it"

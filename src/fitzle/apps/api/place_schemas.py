@@ -146,6 +146,7 @@ class PlaceChange(Schema):
     put_away: bool | None = None
     revision: int | None = None
     destination: Name | None = None
+    noted: bool = False
 
 
 class EarlierSheetOut(Schema):

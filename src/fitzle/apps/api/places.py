@@ -119,8 +119,15 @@ def effect(request: HttpRequest, workspace: Path[str], placement: UUID, given: S
 @router.patch("/places/{uuid:placement}", response={200: PlaceOut, 409: StaleSheetOut, 422: Message})
 def change_place(request: HttpRequest, workspace: Path[str], placement: UUID, given: PlaceChange) -> PlaceOut:
     """Another name or sheet; put away or brought back."""
-    change = places.Change(given.sheet, given.name, given.put_away, given.revision, given.destination)
+    change = places.Change(given.sheet, given.name, given.put_away, given.revision, given.destination, given.noted)
     return view_of_place(places.change_place(access_to(request.user, workspace), placement, change))
+
+
+@router.delete("/destinations/{uuid:destination}", response={204: None})
+def delete_destination(request: HttpRequest, workspace: Path[str], destination: UUID) -> Status[None]:
+    """Takes a destination away with its places; the record of what was delivered there stays."""
+    places.delete_destination(access_to(request.user, workspace), destination)
+    return Status(204, None)
 
 
 @router.patch("/destinations/{uuid:destination}", response={204: None, 422: Message})

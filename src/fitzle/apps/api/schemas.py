@@ -177,7 +177,8 @@ class WallProof(BaseModel):
     """One placement on the wall. `drawn_*` are px on the screen at the shelf's scale; `twin_px` magnifies tiny ones.
 
     `mask` is what shows of it, as an SVG path in fractions of its width and height. `shared` names the other places
-    that take the same file, `parted` says why they do not any more.
+    that take the same file, `parted` says why they do not any more; `changed` what the
+    sheet of a filled one says otherwise since somebody noted it.
     """
 
     id: UUID
@@ -201,6 +202,7 @@ class WallProof(BaseModel):
     key: str | None
     shared: list[str] = []
     parted: str = ""
+    changed: list[str] = []
 
 
 class Shelf(BaseModel):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated
+from typing import TYPE_CHECKING, Annotated, NamedTuple
 from uuid import UUID
 
 from django.http import HttpRequest
@@ -13,7 +13,7 @@ from fitzle.apps.api.schemas import Shelf, Wall, WallProof
 from fitzle.apps.api.views import mask_path, state_of
 from fitzle.apps.artwork.preparing import being_prepared
 from fitzle.apps.deliveries.delivering import last_delivered_keys
-from fitzle.apps.destinations.shelves import shelves_of
+from fitzle.apps.destinations.shelves import changes_unnoted, shelves_of
 from fitzle.apps.jobs.health import notice_for_people
 from fitzle.apps.pieces.fits import fits_on_wall
 from fitzle.apps.pieces.opening import OpenFit, open_fits
@@ -58,44 +58,50 @@ def wall(
     space = workspace_to_see(request.user, workspace)
     broken: list[Fit] = []
     fits = {opened.fit.placement_id: opened for opened in open_fits(space, fits_on_wall(space), broken)}
-    bad = {fit.placement_id for fit in broken}
-    delivered = last_delivered_keys(space)
-    shared = shared_files(space)
-    standing = [opened.standing(delivered.get(place)) for place, opened in fits.items()]
+    known = _Known(
+        fits=fits,
+        bad={fit.placement_id for fit in broken},
+        delivered=last_delivered_keys(space),
+        shared=shared_files(space),
+        unnoted=changes_unnoted(space),
+    )
+    standing = [opened.standing(known.delivered.get(place)) for place, opened in fits.items()]
     ready = [one for one in standing if one.deliverable]
     return Wall(
         workspace=space.name,
         notice=notice_for_people(),
         busy=bool(being_prepared(space)),
-        shelves=[
-            _shelf(destination, fits, bad, delivered, shared, (room, alone, tall)) for destination in shelves_of(space)
-        ],
+        shelves=[_shelf(destination, known, (room, alone, tall)) for destination in shelves_of(space)],
         deliverable=len(ready),
         changed=sum(one.delivered != one.file_key for one in ready),
     )
 
 
-def _shelf(
-    destination: Destination,
-    fits: dict[UUID, OpenFit],
-    bad: set[UUID],
-    delivered: dict[UUID, str],
-    shared: dict[UUID, Shared],
-    room: tuple[int, int, int],
-) -> Shelf:
+class _Known(NamedTuple):
+    """What is known of placements, by their ids; those that are `bad` cannot be read."""
+
+    fits: dict[UUID, OpenFit]
+    bad: set[UUID]
+    delivered: dict[UUID, str]
+    shared: dict[UUID, Shared]
+    unnoted: dict[UUID, list[str]]
+
+
+def _shelf(destination: Destination, known: _Known, room: tuple[int, int, int]) -> Shelf:
     placements = list(destination.placements.all())
-    specs = {entry.pk: fits[entry.pk].sheet if entry.pk in fits else _spec(entry, bad) for entry in placements}
+    fits = known.fits
+    specs = {entry.pk: fits[entry.pk].sheet if entry.pk in fits else _spec(entry, known.bad) for entry in placements}
     sizes = {entry.pk: _size(specs[entry.pk], fits.get(entry.pk)) for entry in placements}
     several, alone, tall = room
     scale = shelf_scale(sizes.values(), several if len(placements) > 1 else alone, tall)
-    proofs = [
-        _proof(entry, specs[entry.pk], sizes[entry.pk], scale, fits.get(entry.pk), delivered) for entry in placements
-    ]
+    proofs = [_proof(entry, specs[entry.pk], sizes[entry.pk], scale, known) for entry in placements]
     for proof in proofs:
-        if proof.id in bad:
+        if proof.id in known.bad:
             proof.state, proof.why = "failed", BROKEN
-        if proof.id in shared:
-            _add_shared(proof, shared[proof.id])
+        if proof.id in known.shared:
+            _add_shared(proof, known.shared[proof.id])
+        if proof.fit:
+            proof.changed = known.unnoted.get(proof.id, [])
     return Shelf(
         id=destination.pk,
         name=destination.name,
@@ -124,10 +130,9 @@ def _spec(placement: Placement, bad: set[UUID]) -> SpecSheet:
         return STAND_IN
 
 
-def _proof(
-    placement: Placement, sheet: SpecSheet, size: Size, scale: int, opened: OpenFit | None, delivered: dict[UUID, str]
-) -> WallProof:
-    shown = state_of(opened, delivered.get(placement.pk)) if opened else ShownState("empty")
+def _proof(placement: Placement, sheet: SpecSheet, size: Size, scale: int, known: _Known) -> WallProof:
+    opened, delivered = known.fits.get(placement.pk), known.delivered.get(placement.pk)
+    shown = state_of(opened, delivered) if opened else ShownState("empty")
     record = opened.record if opened else None
     weight = record.files[0].bytes if record and record.files else None
     width, height = round(size.width / scale, 2), round(size.height / scale, 2)

@@ -16,6 +16,7 @@ from django.utils import timezone
 
 from fitzle.apps.accounts.access import naming_rule
 from fitzle.apps.deliveries.models import DeliveredFile, Delivery
+from fitzle.apps.destinations.shelves import note_changes
 from fitzle.apps.pieces.making import made_bytes
 from fitzle.apps.pieces.opening import OpenFit
 from fitzle.core.errors import FitzleError
@@ -72,6 +73,7 @@ def deliver(workspace: Workspace, user: User | None, fits: Iterable[OpenFit]) ->
     delivery = Delivery.objects.create(workspace=workspace, made_by=user)
     for ready in ready_files(workspace, fits):
         _record(delivery, ready)
+    note_changes(workspace, [opened.fit.placement_id for opened in fits])
     return delivery
 
 

@@ -40,6 +40,8 @@ class Destination(models.Model):
 class Placement(models.Model):
     """One place that takes a file; `sheet` is its spec sheet as JSON.
 
+    `unnoted_from` is the revision since which nobody has noted what changed, null where everybody knows.
+
     One that is put away stands on no shelf and takes nothing until it is brought back; its fits are kept.
     `slug` names it in documents and on command lines for good, whatever it is called later; one in each workspace.
     """
@@ -51,6 +53,7 @@ class Placement(models.Model):
     position = models.PositiveIntegerField(default=0)
     put_away = models.BooleanField(default=False)
     revision = models.PositiveIntegerField(default=1)
+    unnoted_from = models.PositiveIntegerField(null=True, default=None)
 
     class Meta:
         ordering = ["position"]

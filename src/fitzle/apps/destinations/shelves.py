@@ -7,11 +7,12 @@ from datetime import date
 from typing import TYPE_CHECKING, NamedTuple
 from uuid import UUID
 
-from django.db.models import Prefetch, QuerySet
+from django.db.models import F, Prefetch, QuerySet
 from django.http import Http404
 
 from fitzle.apps.destinations.models import Destination, EarlierSheet, Placement
-from fitzle.core.errors import ValueOutOfRange
+from fitzle.core.errors import FitzleError, ValueOutOfRange
+from fitzle.core.spec.differences import differences
 from fitzle.core.spec.sheet import SpecSheet, placement_slug
 from fitzle.core.spec.stems import free_name
 
@@ -148,10 +149,32 @@ def save_placement(
             raise StaleSheet(locked)
         locked.earlier.create(revision=locked.revision, sheet=locked.sheet, replaced_by=user)
         locked.earlier.filter(revision__lte=locked.revision - KEPT_SHEETS).delete()
+        if locked.unnoted_from is None:
+            locked.unnoted_from = locked.revision
         locked.sheet, locked.revision = data, locked.revision + 1
     locked.put_away = put_away
-    locked.save(update_fields=["sheet", "put_away", "revision", "destination", "position"])
+    locked.save(update_fields=["sheet", "put_away", "revision", "destination", "position", "unnoted_from"])
     return locked
+
+
+def changes_unnoted(workspace: Workspace) -> dict[UUID, list[str]]:
+    """For each placement whose sheet changed since somebody noted it, in words what is otherwise now."""
+    changed = placements_anywhere(workspace).filter(unnoted_from__isnull=False, put_away=False)
+    before = EarlierSheet.objects.filter(placement__in=changed, revision=F("placement__unnoted_from"))
+    found = {}
+    for one in before.select_related("placement"):
+        try:
+            said = differences(SpecSheet.model_validate(one.sheet), one.placement.spec)
+        except (FitzleError, ValueError, TypeError, KeyError, AttributeError):
+            continue  # the wall says that it is damaged
+        if said:
+            found[one.placement_id] = said
+    return found
+
+
+def note_changes(workspace: Workspace, ids: Iterable[UUID]) -> None:
+    """What changed in the sheets of these placements is known now."""
+    Placement.objects.filter(destination__workspace=workspace, pk__in=list(ids)).update(unnoted_from=None)
 
 
 def earlier_sheets(placement: Placement) -> list[EarlierSheet]:

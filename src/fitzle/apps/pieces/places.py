@@ -12,6 +12,7 @@ from fitzle.apps.destinations.shelves import (
     ShelfChange,
     add_placement,
     earlier_sheets,
+    note_changes,
     placement_of,
     save_placement,
     save_shelf,
@@ -20,7 +21,7 @@ from fitzle.apps.destinations.shelves import (
     slugs_of,
 )
 from fitzle.apps.jobs.queue import make_later
-from fitzle.apps.pieces.serving import served_fits
+from fitzle.apps.pieces.serving import give_own_files, served_fits
 from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.spec.sheet import SpecSheet
 
@@ -34,7 +35,8 @@ UNNAMED = "My places"
 class Change(NamedTuple):
     """What changes of a place; None leaves a thing as it is.
 
-    `revision` is that of the sheet that was looked at; None takes whatever is there.
+    `revision` is that of the sheet that was looked at; None takes whatever is there. `noted` says that what changed in
+    the sheet is known now, and takes its mark off the wall.
     """
 
     sheet: SpecSheet | None = None
@@ -42,12 +44,24 @@ class Change(NamedTuple):
     put_away: bool | None = None
     revision: int | None = None
     destination: str | None = None
+    noted: bool = False
 
 
 @action(Capability.CHANGE)
 def change_destination(access: Access, destination: UUID, change: ShelfChange) -> Destination:
     """Another name, note, help page or place among the others; nothing is made anew."""
     return save_shelf(shelf_of(access.workspace, destination), change)
+
+
+@action(Capability.CHANGE)
+def delete_destination(access: Access, destination: UUID) -> None:
+    """Takes a destination away with all its places, their sheets and what stood in them.
+
+    Pieces and artwork stay, and so does the record of what was delivered there.
+    """
+    shelf = shelf_of(access.workspace, destination)
+    give_own_files(access, shelf.placements.select_related("destination"))
+    shelf.delete()
 
 
 @action(Capability.CHANGE)
@@ -75,6 +89,8 @@ def change_place(access: Access, placement: UUID, change: Change) -> Placement:
     wanted = (change.destination or "").strip()
     shelf = shelf_named(access.workspace, wanted) if wanted else None
     saved = save_placement(found, sheet, access.actor, put_away=away, base=change.revision, shelf=shelf)
+    if change.noted:
+        note_changes(access.workspace, [placement])
     make_later(dict.fromkeys(fit.pk for fit in (*before, *served_fits(saved))))
     return saved
 

@@ -9,7 +9,7 @@ from uuid import UUID
 
 from pydantic import BaseModel, Field
 
-from fitzle.apps.pieces.models import Fit, Piece
+from fitzle.apps.pieces.models import Fit, Piece, SharedFile, Sharing
 from fitzle.apps.pieces.saving import create_piece, document_of
 from fitzle.apps.pieces.uses import note_uses
 from fitzle.core.errors import DocumentError
@@ -38,6 +38,35 @@ class PortablePiece(BaseModel):
     id: UUID
     document: Document
     fits: Annotated[list[PortableFit], Field(max_length=5000)] = []
+
+
+class PortableShared(BaseModel):
+    """Places, by their slugs, that one file serves, and the slug that their adjustments are kept under."""
+
+    slug: Annotated[str, Field(max_length=80)]
+    placements: Annotated[list[Annotated[str, Field(max_length=80)]], Field(max_length=1000)]
+
+
+def portable_shared(workspace: Workspace) -> list[PortableShared]:
+    """All places that one file serves."""
+    rows = SharedFile.objects.filter(workspace=workspace).prefetch_related("sharings__placement")
+    found = [(row.slug, [one.placement.slug for one in row.sharings.all()]) for row in rows]
+    return [PortableShared(slug=slug, placements=sorted(places)) for slug, places in sorted(found)]
+
+
+def add_portable_shared(
+    workspace: Workspace, entries: list[PortableShared], placements: Mapping[str, Placement]
+) -> None:
+    """Lets one file serve places again; each is in one group.
+
+    Comes before the pieces: what they use follows from it.
+    """
+    for entry in entries:
+        row = SharedFile.objects.create(workspace=workspace, slug=entry.slug)
+        for slug in entry.placements:
+            if slug not in placements:
+                raise DocumentError(f"one file serves a place that is not there: {slug}")
+            Sharing.objects.get_or_create(placement=placements[slug], defaults={"shared": row})
 
 
 def portable_pieces(workspace: Workspace) -> list[PortablePiece]:

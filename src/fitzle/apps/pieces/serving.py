@@ -83,6 +83,12 @@ def give_its_own_file(access: Access, placement: UUID) -> None:
         raise Http404("This place has a file of its own.")
 
 
+def give_own_files(access: Access, placements: Iterable[Placement]) -> None:
+    """Takes places that are about to go out of those that one file serves: the others stay as they look."""
+    for one in placements:
+        _leave(access, one)
+
+
 def _leave(access: Access, placement: Placement) -> bool:
     """Whether it was one of several; the last of them is left alone, too."""
     sharing = Sharing.objects.filter(placement=placement).select_related("shared").first()

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from fitzle.apps.artwork.portable import PortableArtwork
 from fitzle.apps.deliveries.portable import PortableDelivery
 from fitzle.apps.destinations.portable import PortableDestination
-from fitzle.apps.pieces.portable import PortablePiece
+from fitzle.apps.pieces.portable import PortablePiece, PortableShared
 from fitzle.core.colour.srgb import HexColour
 
 NAME = "workspace.json"
@@ -41,4 +41,5 @@ class PortableWorkspace(BaseModel):
     destinations: Annotated[list[PortableDestination], Field(max_length=1000)] = []
     artwork: Annotated[list[PortableArtwork], Field(max_length=100_000)] = []
     pieces: Annotated[list[PortablePiece], Field(max_length=100_000)] = []
+    shared_files: Annotated[list[PortableShared], Field(max_length=1000)] = []
     deliveries: Annotated[list[PortableDelivery], Field(max_length=100_000)] = []

@@ -19,7 +19,7 @@ from fitzle.apps.destinations.portable import add_portable_destinations
 from fitzle.apps.files.keeping import CHUNK_BYTES, keep_by_content
 from fitzle.apps.files.shelves import Shelf
 from fitzle.apps.jobs.queue import read_later
-from fitzle.apps.pieces.portable import add_portable_pieces
+from fitzle.apps.pieces.portable import add_portable_pieces, add_portable_shared
 from fitzle.apps.portable.document import NAME, VERSION, PortableWorkspace
 from fitzle.apps.portable.erasing import erase
 from fitzle.core.errors import DocumentError
@@ -148,6 +148,7 @@ def _add(workspace: Workspace, person: User, document: PortableWorkspace, weight
         workspace, [colour.model_dump() for colour in house.colours], house.heading, house.text, house.naming
     )
     placements = add_portable_destinations(workspace, person, document.destinations)
+    add_portable_shared(workspace, document.shared_files, placements)
     artwork = add_portable_artwork(workspace, person, document.artwork, weights)
     add_portable_pieces(workspace, person, document.pieces, artwork, placements)
     add_portable_deliveries(workspace, person, document.deliveries, placements)

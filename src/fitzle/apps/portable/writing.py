@@ -14,7 +14,7 @@ from fitzle.apps.destinations.portable import portable_destinations
 from fitzle.apps.files.errors import DamagedFileError
 from fitzle.apps.files.keeping import CHUNK_BYTES, open_checked
 from fitzle.apps.files.shelves import Shelf
-from fitzle.apps.pieces.portable import portable_pieces
+from fitzle.apps.pieces.portable import portable_pieces, portable_shared
 from fitzle.apps.portable.document import NAME, PortableHouse, PortableWorkspace
 from fitzle.core.spec.stems import free_name
 
@@ -37,6 +37,7 @@ def workspace_document(workspace: Workspace) -> PortableWorkspace:
         destinations=portable_destinations(workspace),
         artwork=portable_artwork(workspace),
         pieces=portable_pieces(workspace),
+        shared_files=portable_shared(workspace),
         deliveries=portable_deliveries(workspace),
     )
 
