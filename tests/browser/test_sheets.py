@@ -8,7 +8,7 @@ from selenium.webdriver import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.person import Person
-from tests.make import saved
+from tests.make import saved, svg
 
 NAME = "Lesson thumbnail"
 
@@ -164,3 +164,50 @@ def test_the_sheet_of_words_is_changed_before_it_counts(visitor: Person) -> None
     visitor.button("Put it on the wall").click()
     visitor.wait(lambda: "empty" in visitor.state_of("Banner"), "the place")
     assert kept(visitor, places(visitor)["Banner"])["max_bytes"] == 80_000
+
+
+def test_one_file_serves_several_places_until_a_sheet_parts_them(visitor: Person) -> None:
+    visitor.sign_in()
+    for name in ("Stamp", "Seal"):
+        visitor.go("/w/ottermoor/places/new")
+        visitor.find("//textarea[@aria-label='What the upload page says']").send_keys("PNG 420 x 420 px")
+        visitor.sees("Exactly 420 × 420 px.")
+        field = visitor.find("//form//input[@required]")
+        field.send_keys(Keys.CONTROL + "a" + Keys.NULL + name)
+        visitor.wait(lambda: visitor.button("Put it on the wall").is_enabled(), "a sheet that can be used")
+        visitor.button("Put it on the wall").click()
+        visitor.wait(lambda name=name: "empty" in visitor.state_of(name), "the place")
+    visitor.find("//li[.//a[text()='Stamp'] and .//a[text()='Seal']]//button[.='One file for both']").click()
+    visitor.sees("same file as Seal")
+    visitor.drop(visitor.proof("Stamp"), "wheel.svg", svg())
+    visitor.wait(lambda: "fits" in visitor.state_of("Seal"), "the same picture there")
+    visitor.go(f"/w/ottermoor/places/{places(visitor)['Seal']}")
+    visitor.sees("Seal takes the same file as Stamp")
+    row(visitor, "Size").click()
+    fill(visitor, "Width", "500")
+    visitor.sees("One file would no longer serve all of its places")
+    save(visitor)
+    visitor.go("/w/ottermoor")
+    visitor.wait(lambda: "no longer one file" in visitor.state_of("Stamp"), "what parted them")
+    visitor.find("//li[.//a[text()='Seal']]//button[.='its sheet changed']").click()
+    visitor.sees("Exactly 500 × 420 px (was: Exactly 420 × 420 px).")
+    visitor.button("Noted").click()
+    visitor.wait(lambda: "its sheet changed" not in visitor.state_of("Seal"), "the mark off the wall")
+    visitor.find("//button[@aria-label='Seal: a file of its own']").click()
+    visitor.wait(lambda: "no longer one file" not in visitor.text(), "each its own")
+
+
+def test_a_shelf_is_folded_and_a_destination_deleted(visitor: Person) -> None:
+    visitor.sign_in()
+    visitor.find("//button[@aria-label='Fold Job records']").click()
+    visitor.sees("1 place, 1 fit")
+    visitor.go("/w/ottermoor")
+    visitor.sees("1 place, 1 fit")
+    visitor.find("//button[@aria-label='Unfold Job records']").click()
+    visitor.proof("Record glyph")
+    visitor.button("Job records").click()
+    visitor.button("Delete it").click()
+    visitor.sees("the record of what was delivered stay")
+    visitor.button("Delete Job records").click()
+    visitor.wait(lambda: "Job records" not in visitor.text(), "the wall without it")
+    assert not visitor.complaints()

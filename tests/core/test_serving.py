@@ -128,6 +128,12 @@ def test_groups_are_of_places_that_lose_nothing() -> None:
     assert worse_for(logo, wide), "it would be padded"
     assert not worse_for(small, large)
     assert groups([]) == []
+    light, dark = (
+        place(name, **SQUARE, grounds=[ground]) for name, ground in (("Day", "#ffffff"), ("Night", "#17181a"))
+    )
+    both = place("Any", **SQUARE, grounds=["#ffffff", "#17181a"])
+    assert groups([light, dark, light]) == [[0, 2]], "one mark seldom reads on both"
+    assert groups([both, both]) == [[0, 1]]
 
 
 def test_nothing_is_no_question() -> None:

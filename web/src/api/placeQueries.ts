@@ -30,3 +30,11 @@ export const placeReadingQuery = (workspace: string, words: string) =>
     placeholderData: (before) => before,
     staleTime: Infinity,
   });
+
+/** Places that one file serves, and those that one could serve. */
+export const sharedFilesQuery = (workspace: string) =>
+  queryOptions({
+    queryKey: [workspace, "shared-files"],
+    queryFn: () =>
+      answerOf(client.GET("/api/workspaces/{workspace}/shared-files", { params: { path: { workspace } } })),
+  });

@@ -146,7 +146,7 @@ class PlaceChange(Schema):
     put_away: bool | None = None
     revision: int | None = None
     destination: Name | None = None
-    noted: bool = False
+    noted: bool | None = None
 
 
 class EarlierSheetOut(Schema):

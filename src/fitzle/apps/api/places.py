@@ -119,7 +119,9 @@ def effect(request: HttpRequest, workspace: Path[str], placement: UUID, given: S
 @router.patch("/places/{uuid:placement}", response={200: PlaceOut, 409: StaleSheetOut, 422: Message})
 def change_place(request: HttpRequest, workspace: Path[str], placement: UUID, given: PlaceChange) -> PlaceOut:
     """Another name or sheet; put away or brought back."""
-    change = places.Change(given.sheet, given.name, given.put_away, given.revision, given.destination, given.noted)
+    change = places.Change(
+        given.sheet, given.name, given.put_away, given.revision, given.destination, bool(given.noted)
+    )
     return view_of_place(places.change_place(access_to(request.user, workspace), placement, change))
 
 

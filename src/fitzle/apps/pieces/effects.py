@@ -59,7 +59,9 @@ def effects_of(workspace: Workspace, placement: Placement, sheet: SpecSheet) -> 
     after = open_fits(workspace, fits, sheets=sheets)
     broken = then.obstacle.message if then and then.obstacle and now and not now.obstacle else None
     effects = [_effect(before[one.fit.pk], one) for one in after if one.fit.pk in before]
-    return Effects([one for one in effects if one.own_of(placement) or one.anew != "nothing"], broken)
+    standing = {fit.pk for fit in fits if fit.chosen}
+    shown = [one for one in effects if one.own_of(placement) or (one.fit in standing and one.anew != "nothing")]
+    return Effects(shown, broken)
 
 
 def _effect(before: OpenFit, after: OpenFit) -> Effect:

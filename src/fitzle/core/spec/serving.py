@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import NamedTuple, TypeVar
 
+from fitzle.core.colour.contrast import HALF_LIGHT, relative_luminance
+from fitzle.core.colour.srgb import parse_hex
 from fitzle.core.formats import Format, label_of
 from fitzle.core.spec.checking.checks import contradictions
 from fitzle.core.spec.sheet import (
@@ -64,13 +66,22 @@ def common_sheet(sheets: Sequence[SpecSheet]) -> SpecSheet | Obstacle:
 def worse_for(sheet: SpecSheet, common: SpecSheet) -> bool:
     """Whether a place looks worse with the file for all than with one of its own, though it takes both.
 
-    It gets fewer pixels, and they would be seen; or any shape is taken, and the file for all is padded to a fixed one.
+    It gets fewer pixels, and they would be seen; or it takes any shape, and the file for all is padded to a fixed one;
+    or it stands on light ground only or on dark ground only, and the file for all on both.
     """
     if _any_shape(sheet) and not _any_shape(common):
+        return True
+    if len(_grounds(sheet)) == 1 and len(_grounds(common)) == 2:
         return True
     own, shared = (delivered_size(one, LARGEST, vector=True).width for one in (sheet, common))
     needed = max((one.device_px for one in sheet.seen), default=own if _has_most(sheet) else 1)
     return shared < min(own, needed)
+
+
+def _grounds(sheet: SpecSheet) -> set[bool]:
+    """Whether its grounds are dark, light or both: black or white reads better on them."""
+    found = {relative_luminance(parse_hex(ground)) < HALF_LIGHT for ground in sheet.grounds}
+    return found or {False}
 
 
 def _any_shape(sheet: SpecSheet) -> bool:

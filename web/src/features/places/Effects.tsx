@@ -18,16 +18,23 @@ const ANEW = {
 
 /** What another sheet would do to what stands in the place, before it is saved. */
 export function Effects({ workspace, place, sheet }: Props) {
-  const effects = useQuery(effectQuery(workspace, place, sheet)).data ?? [];
-  if (effects.length === 0) return null;
+  const found = useQuery(effectQuery(workspace, place, sheet)).data;
+  const effects = found?.fits ?? [];
+  if (effects.length === 0 && !found?.broken) return null;
   return (
     <section aria-label="What it would change" className="mt-6 text-[14px]">
       <h3 className="border-b border-strong pb-1 text-[14px]">What stands there</h3>
+      {found?.broken && (
+        <p className="border-b border-hairline py-1.5 font-semibold text-risky">
+          One file would no longer serve all of its places; each would get its own. {found.broken}
+        </p>
+      )}
       <ul>
         {effects.map((one) => (
           <li key={one.fit} className="border-b border-hairline py-1.5">
             <span className="flex flex-wrap items-baseline gap-x-3">
               <b>{one.subject}</b>
+              {one.place !== place && <span>in {one.place_name}</span>}
               <span className="text-soft">{ANEW[one.anew]}</span>
               {one.after !== one.before && (
                 <span className="ml-auto inline-flex items-baseline gap-2">

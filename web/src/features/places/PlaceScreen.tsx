@@ -10,6 +10,7 @@ import { Problem, Trouble } from "../../ui/Trouble";
 import { isStale } from "../../ui/useRevisions";
 import { Effects } from "./Effects";
 import { Heard } from "./Heard";
+import { OneFile } from "./OneFile";
 import { SheetView } from "./SheetView";
 import { SheetEditor } from "./sheet/SheetEditor";
 import { Unsaved } from "./sheet/Unsaved";
@@ -119,6 +120,7 @@ function Place({ workspace, place }: { workspace: string; place: Schemas["PlaceO
           change.mutate({ sheet, name: shown.name, revision: place.revision }, { onSuccess: done })
         }
       />
+      <OneFile workspace={workspace} place={id} name={shown.name} />
       {place.earlier.length > 0 && (
         <Earlier sheets={place.earlier} bringBack={(revision) => back.mutate(revision)} />
       )}

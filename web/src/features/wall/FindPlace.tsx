@@ -9,10 +9,13 @@ interface FindProps {
   setWords: (words: string) => void;
   kind: string;
   setKind: (kind: string) => void;
+  /** Whether all shelves are folded. */
+  folded: boolean;
+  foldAll: (on: boolean) => void;
 }
 
 /** Narrows a large wall by words and by kind of place. */
-export function FindPlace({ wall, words, setWords, kind, setKind }: FindProps) {
+export function FindPlace({ wall, words, setWords, kind, setKind, folded, foldAll }: FindProps) {
   const kinds = [
     ...new Set(wall.shelves.flatMap((shelf) => shelf.placements.flatMap((entry) => entry.kind ?? []))),
   ].sort();
@@ -43,6 +46,13 @@ export function FindPlace({ wall, words, setWords, kind, setKind }: FindProps) {
           </select>
         </label>
       )}
+      <button
+        type="button"
+        onClick={() => foldAll(!folded)}
+        className="min-h-7 font-semibold text-measure hover:underline"
+      >
+        {folded ? "Unfold all shelves" : "Fold all shelves"}
+      </button>
     </div>
   );
 }

@@ -9,6 +9,7 @@ import { State, STATES } from "../../ui/State";
 import { SteadyImage } from "../../ui/SteadyImage";
 import { DropZone } from "../../ui/DropZone";
 import { FillMenu } from "./FillMenu";
+import { Marks } from "./Marks";
 
 export const ABOVE_PX = 8; // between the tallest proof and what stands above the shelf
 const LEAST_SLOT_PX = 148;
@@ -64,6 +65,7 @@ export function Proof({ proof, workspace, tall, near }: Props) {
         <div className="mt-1 min-h-5">
           <State state={proof.state} why={proof.why} />
         </div>
+        <Marks proof={proof} workspace={workspace} />
       </DropZone>
     </li>
   );

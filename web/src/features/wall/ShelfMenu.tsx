@@ -5,6 +5,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
+import { DeleteDestination } from "./DeleteDestination";
 import { useDestination } from "./useDestination";
 
 interface Props {
@@ -112,14 +113,15 @@ function About({ workspace, shelf, position, of }: Props) {
           </a>
         )}
       </p>
-      <p className="flex gap-3 border-t border-hairline pt-3">
+      <div className="flex flex-wrap gap-3 border-t border-hairline pt-3">
         <Button disabled={position === 0} onClick={() => save({ position: position - 1 })}>
           <ArrowUp aria-hidden size={13} /> Earlier
         </Button>
         <Button disabled={position >= of - 1} onClick={() => save({ position: position + 1 })}>
           <ArrowDown aria-hidden size={13} /> Later
         </Button>
-      </p>
+        <DeleteDestination workspace={workspace} shelf={shelf} />
+      </div>
       {change.error && <Problem message={change.error.message} onDismiss={change.reset} />}
     </>
   );

@@ -1,6 +1,8 @@
+import { ChevronDown, ChevronRight } from "lucide-react";
 import { useCallback, useLayoutEffect, useRef, useState } from "react";
 
 import type { Schemas } from "../../api/client";
+import { plural } from "../../measure/words";
 import { DropZone } from "../../ui/DropZone";
 import { FillMenu } from "./FillMenu";
 import { ABOVE_PX, Proof } from "./Proof";
@@ -16,6 +18,8 @@ export function ShelfRow({
   position,
   of,
   large,
+  folded,
+  fold,
 }: {
   shelf: Schemas["Shelf"];
   workspace: string;
@@ -25,6 +29,8 @@ export function ShelfRow({
   /** Its place among the shelves, from 0, and how many there are. */
   position: number;
   of: number;
+  folded: boolean;
+  fold: (on: boolean) => void;
 }) {
   const place = useRef<HTMLElement>(null);
   const near = useNear(place);
@@ -36,7 +42,7 @@ export function ShelfRow({
     <DropZone
       targets={all}
       over="bg-[var(--measure-faint)]"
-      className={`-mx-2 min-w-0 px-2 pb-1 ${all.length > 1 ? "md:col-span-2" : ""}`}
+      className={`-mx-2 min-w-0 px-2 pb-1 ${all.length > 1 || folded ? "md:col-span-2" : ""}`}
     >
       <section
         ref={place}
@@ -47,14 +53,15 @@ export function ShelfRow({
           if (destination && destination !== shelf.id) moved.mutate({ destination, body: { position } });
         }}
       >
-        <div className="flex items-baseline gap-4">
+        <div className={`flex items-baseline gap-4 ${folded ? "border-b border-hairline" : ""}`}>
           <h2 id={`shelf-${shelf.id}`} className="text-[16px]">
             <ShelfMenu workspace={workspace} shelf={shelf} position={position} of={of} />
           </h2>
           {shelf.wants_checking && (
             <span className="text-[12px] font-semibold text-risky">checked more than a year ago</span>
           )}
-          {all.length > 1 && (
+          {folded && <span className="text-[13px] text-soft">{foldedWords(shelf)}</span>}
+          {!folded && all.length > 1 && (
             <FillMenu
               workspace={workspace}
               targets={all}
@@ -62,7 +69,7 @@ export function ShelfRow({
               about={shelf.name}
             />
           )}
-          {hidden > 0 && (
+          {!folded && hidden > 0 && (
             <button
               type="button"
               className="min-h-6 text-[12px] font-semibold text-measure hover:underline"
@@ -71,14 +78,24 @@ export function ShelfRow({
               {hidden} more →
             </button>
           )}
-          <span className="figure ml-auto text-soft">scale 1:{shelf.scale}</span>
+          <span className="figure ml-auto text-soft">{!folded && `scale 1:${shelf.scale}`}</span>
+          <button
+            type="button"
+            aria-expanded={!folded}
+            aria-label={folded ? `Unfold ${shelf.name}` : `Fold ${shelf.name}`}
+            title={folded ? "Unfold" : "Fold"}
+            onClick={() => fold(!folded)}
+            className="-ml-2 inline-flex size-6 items-center justify-center self-center text-soft hover:text-ink"
+          >
+            {folded ? <ChevronRight aria-hidden size={15} /> : <ChevronDown aria-hidden size={15} />}
+          </button>
         </div>
         <ul
           ref={row}
           onScroll={look}
-          className={`flex gap-x-6 overflow-x-auto pb-1 ${hidden > 0 ? "runs-off" : ""}`}
+          className={`${folded ? "hidden" : "flex"} gap-x-6 overflow-x-auto pb-1 ${hidden > 0 ? "runs-off" : ""}`}
         >
-          {(drawn ? shelf.placements : []).map((proof) => (
+          {(drawn && !folded ? shelf.placements : []).map((proof) => (
             <Proof key={proof.id} proof={proof} workspace={workspace} tall={tall} near={near} />
           ))}
           <li
@@ -92,6 +109,11 @@ export function ShelfRow({
       </section>
     </DropZone>
   );
+}
+
+function foldedWords({ placements }: Schemas["Shelf"]): string {
+  const fit = placements.filter((one) => one.state === "fits" || one.state === "out of date").length;
+  return `${plural(placements.length, "place", "places")}, ${fit} fit`;
 }
 
 const WORDS_PX = 92; // of what stands under a proof

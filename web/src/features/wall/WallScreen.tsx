@@ -11,6 +11,8 @@ import { DeliverButton } from "./DeliverButton";
 import { DropZone } from "../../ui/DropZone";
 import { FindPlace, MANY, said } from "./FindPlace";
 import { ShelfRow } from "./ShelfRow";
+import { SharedFiles } from "./SharedFiles";
+import { useFolded } from "./useFolded";
 import { useRoom } from "./useRoom";
 
 type Wall = Schemas["Wall"];
@@ -23,8 +25,10 @@ export function WallScreen() {
   const [only, setOnly] = useState<PlaceState | null>(null);
   const [words, setWords] = useState("");
   const [kind, setKind] = useState("");
+  const { folded, fold } = useFolded(workspace);
   if (wall.error && !wall.data) return <Trouble error={wall.error} />;
   if (!wall.data) return <main aria-busy className="px-7 py-10 text-soft" />;
+  const looking = Boolean(only || kind || words.trim());
   const empty = wall.data.shelves.every((shelf) => shelf.placements.length === 0);
   const large = wall.data.shelves.flatMap((shelf) => shelf.placements).length >= MANY;
   const order = wall.data.shelves.map((shelf) => shelf.id);
@@ -38,7 +42,7 @@ export function WallScreen() {
           said(`${shelf.name} ${entry.name}`).includes(said(words)),
       ),
     }))
-    .filter((shelf) => shelf.placements.length > 0);
+    .filter((shelf) => shelf.placements.length > 0 || (!looking && !empty));
   return (
     <DropZone targets={["suited"]} className="flex min-h-[calc(100vh-53px)] flex-col px-7 pt-3">
       <main>
@@ -46,7 +50,15 @@ export function WallScreen() {
         {wall.data.notice && <Notice words={wall.data.notice} />}
         {!empty && <Summary wall={wall.data} only={only} setOnly={setOnly} workspace={workspace} />}
         {large && (
-          <FindPlace wall={wall.data} words={words} setWords={setWords} kind={kind} setKind={setKind} />
+          <FindPlace
+            wall={wall.data}
+            words={words}
+            setWords={setWords}
+            kind={kind}
+            setKind={setKind}
+            folded={order.every((one) => folded.has(one))}
+            foldAll={(on) => fold(order, on)}
+          />
         )}
         <div className="mt-2 grid grid-flow-dense gap-x-10 gap-y-2 md:grid-cols-2 xl:grid-cols-4">
           {shelves.map((shelf) => (
@@ -58,6 +70,8 @@ export function WallScreen() {
               position={order.indexOf(shelf.id)}
               of={order.length}
               large={large}
+              folded={!looking && folded.has(shelf.id)}
+              fold={(on) => fold([shelf.id], on)}
             />
           ))}
         </div>
@@ -65,6 +79,7 @@ export function WallScreen() {
           <p className="py-10 text-soft">No place is called so{kind && ", of this kind"}.</p>
         )}
         {!empty && shelves.length === 0 && only && !words && !kind && <NoneNow state={only} />}
+        {!empty && !looking && <SharedFiles workspace={workspace} />}
         {empty && <FirstPlace workspace={workspace} />}
       </main>
       <footer className="mt-auto flex flex-wrap items-baseline gap-x-5 border-t border-dashed border-strong py-4 text-soft">
