@@ -9,7 +9,9 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 
+import { wallQuery } from "./api/queries";
 import { App } from "./app";
+import { roomNow } from "./features/wall/useRoom";
 import { Mishap } from "./ui/Mishap";
 import { applyTheme, storedTheme } from "./ui/theme";
 
@@ -18,6 +20,10 @@ if (nonce) setNonce(nonce);
 applyTheme(storedTheme());
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 2000 } } });
+
+// The wall is asked for together with who is signed in: one answer does not wait for the other.
+const wall = /^\/w\/([^/]+)\/?$/.exec(location.pathname)?.[1];
+if (wall) void queries.prefetchQuery({ ...wallQuery(wall, roomNow()), retry: false });
 
 createRoot(document.getElementById("root")!).render(
   <StrictMode>

@@ -33,7 +33,7 @@ export function ShelfRow({
   fold: (on: boolean) => void;
 }) {
   const place = useRef<HTMLElement>(null);
-  const near = useNear(place);
+  const near = useNear(place, position < IN_SIGHT);
   const drawn = near || !large;
   const { row, hidden, look, goOn } = useRunsOff(shelf, drawn);
   const moved = useDestination(workspace);
@@ -137,4 +137,5 @@ function useRunsOff(shelf: Schemas["Shelf"], drawn: boolean) {
   return { row, hidden, look, goOn };
 }
 
+const IN_SIGHT = 6; // shelves that every screen shows, drawn at once
 const HIDDEN_PX = 60; // of which less is seen than that

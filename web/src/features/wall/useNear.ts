@@ -2,9 +2,9 @@ import { useEffect, useState, type RefObject } from "react";
 
 const AHEAD = "600px"; // of scrolling
 
-/** Whether something is in sight or soon will be; what was once near stays drawn. */
-export function useNear(element: RefObject<HTMLElement | null>): boolean {
-  const [near, setNear] = useState(false);
+/** Whether something is in sight or soon will be; what was once near stays drawn. `surely` needs no look. */
+export function useNear(element: RefObject<HTMLElement | null>, surely: boolean): boolean {
+  const [near, setNear] = useState(surely);
   useEffect(() => {
     if (near) return;
     const observer = new IntersectionObserver(

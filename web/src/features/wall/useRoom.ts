@@ -11,9 +11,15 @@ const MOST_TALL_PX = 160;
 
 /** The room of a shelf. As the wall is laid out, one with several places has half of a wide screen, else all of it. */
 export function useRoom(): Room {
-  const window = useWindowWidth();
-  const height = useWindowHeight();
-  const width = usePageWidth() - MARGINS_PX;
+  return roomOf(useWindowWidth(), useWindowHeight(), usePageWidth());
+}
+
+/** As `useRoom`, now: what the wall is asked for before anything is drawn. */
+export const roomNow = () =>
+  roomOf(window.innerWidth, window.innerHeight, document.documentElement.offsetWidth);
+
+function roomOf(window: number, height: number, page: number): Room {
+  const width = page - MARGINS_PX;
   const room = window >= FOUR_COLUMNS_PX ? half(width) : width;
   const alone = window >= TWO_COLUMNS_PX ? half(room) : room;
   const tall = USUAL.tall + (height - USUAL.height) / 4;
