@@ -14,6 +14,7 @@ from fitzle.core.learning.correlating import by_correlation
 from fitzle.core.learning.features import by_features
 from fitzle.core.learning.placement import Candidate, Pixels, Placement, Region, overlap
 from fitzle.core.learning.pyramid import Pyramid
+from fitzle.core.learning.repeating import repeats
 from fitzle.core.learning.result import Asked, CoveredBox, Learning, Learnt, LearntCut, LearntVeil, PixelBox
 
 DENSITIES = (1.0, 1.5, 2.0, 3.0)
@@ -22,6 +23,7 @@ MOST_RELATIVES = 4  # of a series on one page, found in one way: each takes as l
 LEAST_TEXTURE, LEAST_SEEN, LEAST_LIKE, LEAST_WHOLE = 3.0, 0.08, 0.45, 0.35
 GONE, GONE_ASKED, COVERED = 0.15, 0.1, 0.004
 FEW_BLOCKS, SMALL_SIDE, FAINT_VEIL, CLEAR = 25.0, 40.0, 0.08, 0.6
+LEAST_BREAK = 0.3  # how sure an edge has to be for the picture to end there
 WHOLE_WITHIN = 0.004  # of a side: a window that lacks less than that is the whole picture
 
 Progress = Callable[[float], None]
@@ -39,7 +41,8 @@ def learn(picture: Pixels, screenshot: Pixels, density: float = 1.0, progress: P
     judged = _looked_at(pyramid, screenshot, tell)
     tell(1.0)
     kept = _apart(sorted(judged, key=_rank, reverse=True))
-    learnt = [(verdict, _learnt(pyramid, one, density)) for verdict, one in kept]
+    periodic = repeats(picture)
+    learnt = [(verdict, _learnt(pyramid, one, density, periodic)) for verdict, one in kept]
     return Learning(
         found=tuple(one for verdict, one in learnt if verdict == "yes"),
         relatives=tuple(one for verdict, one in learnt if verdict == "relative"),
@@ -116,19 +119,19 @@ def _apart(judged: list[Judged]) -> list[Judged]:
     return kept
 
 
-def _learnt(pyramid: Pyramid, one: Analysis, density: float) -> Learnt:
-    box = one.edges.box
+def _learnt(pyramid: Pyramid, one: Analysis, density: float, periodic: bool) -> Learnt:
+    box, lacking = one.edges.box, _lacking(one.window, pyramid)
     veil = LearntVeil(colour=to_hex(Rgb(*one.veil)), opacity=round(min(1.0, one.opacity), 3)) if one.opacity else None
     return Learnt(
         box=_box(box),
-        window=None if _is_whole(one.window, pyramid) else _box(one.window.within(_whole(pyramid))),
+        window=None if max(lacking) < 1 else _box(one.window.within(_whole(pyramid))),
         veil=veil,
         cut=LearntCut(shape=one.shape, radius=round(one.radius / density, 2)),  # type: ignore[arg-type]
         covered=tuple(_covered(zone, box) for zone in one.zones),
         seen_width=round(box.width / density, 2),
         grounds=_grounds(one),
         sure=round(_sure(one), 3),
-        ask=_asked(one, box),
+        ask=(*_asked(one, box), *_asked_of_window(one, lacking), *(("repeats",) if periodic else ())),
     )
 
 
@@ -153,10 +156,11 @@ def _whole(pyramid: Pyramid) -> Region:
     return Region(0, 0, pyramid.width, pyramid.height)
 
 
-def _is_whole(window: Region, pyramid: Pyramid) -> bool:
+def _lacking(window: Region, pyramid: Pyramid) -> tuple[float, ...]:
+    """How much of the picture is not seen at its left, top, right and bottom; 1 is what counts as nothing."""
     across, down = WHOLE_WITHIN * pyramid.width, WHOLE_WITHIN * pyramid.height
-    lacking = (window.left / across, window.top / down, (pyramid.width - window.right) / across)
-    return bool(max(*lacking, (pyramid.height - window.bottom) / down) < 1)
+    beyond = ((pyramid.width - window.right) / across, (pyramid.height - window.bottom) / down)
+    return (window.left / across, window.top / down, *beyond)
 
 
 def _grounds(one: Analysis) -> tuple[str, ...]:
@@ -177,6 +181,22 @@ def _sure(one: Analysis) -> float:
     """0 to 1: how much of the structure agrees, less where little was there to tell by."""
     told = min(1.0, one.agreement.texture / FEW_BLOCKS)
     return max(0.0, min(1.0, one.agreement.share * min(1.0, one.match / 0.6) * (0.6 + 0.4 * told)))
+
+
+def _asked_of_window(one: Analysis, lacking: tuple[float, ...]) -> tuple[Asked, ...]:
+    """What cannot be told of a picture that is seen in part.
+
+    What it lacks on one side may be cut off, or covered by something opaque; and where the screenshot goes on beyond
+    the picture's own edge without a break, it may be another crop of the same photo.
+    """
+    asked: list[Asked] = []
+    if sum(one_side >= 1 for one_side in lacking) == 1:
+        asked.append("strip")
+    own = [number for number, one_side in enumerate(lacking) if one_side < 1]
+    beside = [number for number in own if one.edges.grounds[number] is not None]
+    if max(lacking) >= 1 and any(one.edges.sure[number] < LEAST_BREAK for number in beside):
+        asked.append("crop")
+    return tuple(asked)
 
 
 def _asked(one: Analysis, box: Region) -> tuple[Asked, ...]:

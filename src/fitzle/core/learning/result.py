@@ -10,7 +10,7 @@ from fitzle.core.colour.srgb import HexColour
 from fitzle.core.findings import Frozen
 
 Share = Annotated[float, Field(ge=0, le=1)]
-Asked = Literal["relative", "veil", "cut", "small"]
+Asked = Literal["relative", "veil", "cut", "small", "strip", "repeats", "crop"]
 
 
 class PixelBox(Frozen):

@@ -18,6 +18,7 @@ class Answers(Frozen):
 
     veil: bool | None = None
     cut: Literal["none", "circle", "rounded"] | None = None
+    strip: Literal["cut off", "covered"] | None = None
 
 
 class Uploaded(Frozen):
@@ -31,18 +32,20 @@ class Uploaded(Frozen):
 def learnt_sheet(learnt: Learnt, uploaded: Uploaded, density: float, answers: Answers, name: str) -> SpecSheet:
     """A sheet that asks for what the place took, and is seen as it was seen there."""
     window = _window(learnt, uploaded)
+    covers = answers.strip == "covered" and learnt.window is not None
     values: dict[str, Any] = {
         "fitzle_spec": 1,
         "name": name,
         "size": {"width": uploaded.width, "height": uploaded.height},
         "formats": [uploaded.format if uploaded.format in get_args(Format) else "png"],
         "cut": _cut(learnt, answers),
-        "windows": [{"name": "page", **_fractions(window)}] if learnt.window else [],
+        "windows": [{"name": "page", **_fractions(window)}] if learnt.window and not covers else [],
         "veil": learnt.veil.model_dump() if learnt.veil and answers.veil is not False else None,
         "covered": [
             {"label": f"covered {number}" if len(learnt.covered) > 1 else "covered", **zone}
             for number, zone in enumerate(_zones(learnt, window), 1)
-        ],
+        ]
+        + ([{"label": "strip", **zone} for zone in _unseen(window)] if covers else []),
         "seen": [{"name": "page", "width": max(1, round(learnt.seen_width / window.width)), "density": density}],
         "grounds": list(learnt.grounds) or ["#ffffff"],
     }
@@ -82,6 +85,18 @@ def _zones(learnt: Learnt, window: PixelBox) -> list[dict[str, float]]:
         for zone in learnt.covered
     ]
     return [_fractions(zone) for zone in zones if min(zone.width, zone.height) >= LEAST_ZONE]
+
+
+def _unseen(window: PixelBox) -> list[dict[str, float]]:
+    """The strips of the picture beside its window, in fractions of it; corners belong to those above and below."""
+    right, bottom = window.x + window.width, window.y + window.height
+    strips = [
+        PixelBox(x=0, y=0, width=1, height=window.y),
+        PixelBox(x=0, y=bottom, width=1, height=1 - bottom),
+        PixelBox(x=0, y=window.y, width=window.x, height=window.height),
+        PixelBox(x=right, y=window.y, width=1 - right, height=window.height),
+    ]
+    return [_fractions(strip) for strip in strips if min(strip.width, strip.height) >= LEAST_ZONE]
 
 
 def _fractions(box: PixelBox) -> dict[str, float]:

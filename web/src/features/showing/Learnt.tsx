@@ -74,6 +74,28 @@ export function Questions({ place, answers, answer }: Props) {
           Some of the picture seems to be missing there: perhaps another one of the same series. Look closely.
         </p>
       )}
+      {ask.includes("strip") && (
+        <Question
+          words="Part of the picture is not seen at one edge. What becomes of it there?"
+          options={[
+            ["cut off", "it is cut off"],
+            ["covered", "something covers it"],
+          ]}
+          value={answers.strip ?? "cut off"}
+          choose={(value) => answer({ ...answers, strip: value as Answers["strip"] })}
+        />
+      )}
+      {ask.includes("repeats") && (
+        <p className="border-l-2 border-risky pl-3">
+          The picture repeats itself: it may stand one repeat further than it was found. Look closely.
+        </p>
+      )}
+      {ask.includes("crop") && (
+        <p className="border-l-2 border-risky pl-3">
+          The screenshot goes on where your picture ends: perhaps it shows another crop of the same photo.
+          Show the file that was uploaded there.
+        </p>
+      )}
       {ask.includes("small") && (
         <p className="border-l-2 border-risky pl-3">
           It is small there, or has little in it to go by. Look closely before you take it.

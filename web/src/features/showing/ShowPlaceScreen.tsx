@@ -143,7 +143,7 @@ function Looking({ percent }: { percent: number }) {
 /** One place that was found: its figures, what has to be asked, and the sheet that comes of it. */
 function Result({ workspace, learning, number }: { workspace: string; learning: Learning; number: number }) {
   const place = learning.places[number]!;
-  const [answers, setAnswers] = useState<Schemas["Answers"]>({ veil: null, cut: null });
+  const [answers, setAnswers] = useState<Schemas["Answers"]>({ veil: null, cut: null, strip: null });
   const [agreed, setAgreed] = useState(!place.relative);
   const answered = useMutation({
     mutationFn: (given: Schemas["Answers"]) => answerLearnt(workspace, learning.id, number, given),
