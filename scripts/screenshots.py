@@ -86,7 +86,22 @@ def _deliver_list(person: Person) -> None:
 
 
 def _deliveries(person: Person) -> None:
+    _deliver_list(person)
+    person.find("//*[@role='dialog']//button[starts-with(normalize-space(), 'Deliver ')]").click()
+    person.wait(lambda: person.ask("/api/workspaces/ottermoor/deliveries"), "a delivery")
     person.go(f"{HOME}/deliveries")
+
+
+def _sheet(person: Person) -> None:
+    wall = person.ask("/api/workspaces/ottermoor/wall")
+    ids = {one["name"]: one["id"] for shelf in wall["shelves"] for one in shelf["placements"]}
+    person.go(f"{HOME}/places/{ids['Lesson thumbnail']}")
+    person.find("//*[starts-with(@aria-label, 'running time, covered zone')]").click()
+    person.find("//button[starts-with(@aria-label, 'Transparency: ')]").click()
+    person.button("have to be").click()
+    person.find("//button[starts-with(@aria-label, 'Formats: ')]").click()
+    person.button("Without PNG").click()
+    person.sees("It has to be transparent, and JPEG cannot be.")
 
 
 def _places(person: Person) -> None:
@@ -146,6 +161,7 @@ VIEWS: dict[str, tuple[str, Callable[[Person], None]]] = {
     "wall-dark": ("dark", _wall),
     "where-does-it-go": ("light", _places),
     "catalogue": ("dark", _catalogue),
+    "sheet": ("light", _sheet),
     "show-it": ("light", _show_it),
     "bench-light": ("light", _bench),
     "bench-dark": ("dark", _bench),
@@ -157,7 +173,6 @@ VIEWS: dict[str, tuple[str, Callable[[Person], None]]] = {
     "glyphs": ("light", _glyphs),
     "house-style": ("light", _screen("house")),
     "room": ("light", _screen("artwork/room")),
-    "doing": ("light", _screen("doing")),
     "deliver-list": ("light", _deliver_list),
     "deliveries": ("light", _deliveries),
     "first-minutes": ("light", _first_minutes),  # the last one: it signs somebody else up

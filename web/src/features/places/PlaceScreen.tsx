@@ -52,7 +52,7 @@ function Place({ workspace, place }: { workspace: string; place: Schemas["PlaceO
     onSuccess: (next) => kept(next),
   });
   return (
-    <main className="max-w-[1100px] px-7 pt-4 pb-10">
+    <main className="max-w-[1400px] px-7 pt-4 pb-10">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <h1 className="sr-only">{shown.name}</h1>
         <input

@@ -8,7 +8,7 @@ import { SizeHandles } from "./SizeHandles";
 import type { Draft } from "./useDraft";
 import { ZoneLayer } from "./ZoneLayer";
 
-const ROOMY_PX = 1100;
+const [ROOMY_PX, WIDE_PX] = [1100, 1600];
 
 interface Props {
   draft: Draft;
@@ -19,10 +19,11 @@ interface Props {
 
 /** The drawing of a sheet, whose edges, zones and windows are dragged; a press on the free picture draws a zone. */
 export function DrawnSheet({ draft, large, zone, chooseZone }: Props) {
-  const roomy = useWindowWidth() >= ROOMY_PX && large;
+  const width = useWindowWidth();
+  const room = !large || width < ROOMY_PX ? 300 : width < WIDE_PX ? 440 : 640;
   const [held, hold] = useState<number | null>(null);
   return (
-    <SheetDrawing sheet={live(draft)} room={roomy ? 440 : 300} tall={roomy ? 360 : 240} held={held}>
+    <SheetDrawing sheet={live(draft)} room={room} tall={room * 0.8} held={held}>
       {(frame) => (
         <>
           <ZoneLayer draft={draft} frame={frame} zone={zone} choose={chooseZone} />
