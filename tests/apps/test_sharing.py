@@ -284,3 +284,15 @@ def test_what_changed_in_a_sheet_is_marked_until_somebody_notes_it(
     assert wall_proofs(signed_in, "juno")["Round badge"]["changed"] == ["No longer: At most 90 KB."]
     assert send(signed_in, "post", "workspaces/juno/deliveries", {}).status_code == 201
     assert wall_proofs(signed_in, "juno")["Round badge"]["changed"] == [], "who delivers has seen it"
+
+
+def test_a_starting_point_begun_in_one_stands_in_all(signed_in: Any, places: dict[str, str], run: Any) -> None:
+    share(signed_in, run, [places["Badge"], places["Portrait"]], places["Badge"])
+    with run(execute=True):
+        path = f"workspaces/juno/placements/{places['Portrait']}/pieces"
+        answer = send(signed_in, "post", path, {"starting_point": 0})
+    assert answer.status_code == 201, answer.content
+    assert answer.json()["placement"] == places["Portrait"]
+    proofs = wall_proofs(signed_in, "juno")
+    assert proofs["Badge"]["key"] == proofs["Portrait"]["key"] is not None
+    assert proofs["Badge"]["state"] != "empty"

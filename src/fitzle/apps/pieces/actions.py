@@ -144,9 +144,9 @@ def begin_piece(access: Access, placement_id: UUID, number: int) -> Fit:
     if not 0 <= number < len(points):
         raise DocumentError("there is no such starting point")
     document = points[number].piece.model_copy(update={"subject": placement.spec.name})
-    [fit] = fitting.stand(saving.create_piece(access.workspace, access.actor, document), [placement])
-    make_later([fit.pk])
-    return fit
+    fits = fitting.stand(saving.create_piece(access.workspace, access.actor, document), [placement])
+    make_later(fit.pk for fit in fits)
+    return next(fit for fit in fits if fit.placement_id == placement.pk)
 
 
 @action(Capability.CHANGE)

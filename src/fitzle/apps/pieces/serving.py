@@ -66,7 +66,8 @@ def share_file(access: Access, placements: Collection[UUID], leader: UUID) -> No
     for one in found.values():
         _leave(access, one)
     row = SharedFile.objects.create(workspace=access.workspace, slug=found[leader].slug)
-    Sharing.objects.bulk_create(Sharing(shared=row, placement=one) for one in found.values())
+    # Somebody else may join one of them elsewhere at the same moment: each is in one group.
+    Sharing.objects.bulk_create((Sharing(shared=row, placement=one) for one in found.values()), ignore_conflicts=True)
     fit = standing_in(found[leader])
     if fit:
         stand(fit.piece, found.values())
