@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import logging
 from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass
@@ -232,7 +233,7 @@ def open_fit(workspace: Workspace, fit: Fit) -> OpenFit:
 def decided(workspace: Workspace, opened: OpenFit) -> Decided:
     """A fit with its colours decided and contrasts read.
 
-    What was read is remembered under the proof key, so that the same state is looked at once.
+    What was read is remembered, so that the same state is looked at once.
     """
     if not opened.planned.plan.parts:
         return decide_again(opened.planned, ())
@@ -250,7 +251,10 @@ def decide_and_remember(workspace: Workspace, opened: OpenFit, sources: Mapping[
 
 
 def _readings_key(workspace: Workspace, opened: OpenFit) -> str:
-    return f"readings/{workspace.pk}/{opened.proof_key}"
+    """By what is drawn, and by the pages and the veil that it is read on: they change no pixel of a proof."""
+    sheet = opened.resolved.sheet
+    seen_on = hashlib.sha256(repr((sheet.grounds, sheet.veil)).encode()).hexdigest()[:16]
+    return f"readings/{workspace.pk}/{opened.proof_key}/{seen_on}"
 
 
 def _versions_among(artworks: Mapping[str, Artwork]) -> dict[str, tuple[str, ...]]:
