@@ -22,7 +22,8 @@ _SHELVES: dict[str, list[dict[str, Any]]] = {
         {
             "name": "Corner watermark", "kind": "corner-watermark",
             "size": {"width": 512, "height": 512}, "formats": ["png"],
-            "max_bytes": 800_000, "transparency": "required", "seen": [{"name": "over the video", "width": 60}],
+            "max_bytes": 800_000, "transparency": "required",
+            "seen": [{"name": "over the video", "width": 110, "density": 2}],
             "grounds": ["#2b3330"],
         },
     ],

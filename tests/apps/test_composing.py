@@ -283,7 +283,9 @@ def test_a_change_costs_few_look_ups(signed_in: Any, fit: dict[str, Any], django
         "changes": [{"act": "set", "part": "ground", "field": "name", "value": "Back"}],
         "proof_width": 320,
     }
-    with django_assert_max_num_queries(25):  # four of them savepoints, of which the test's own transaction makes two
+    with django_assert_max_num_queries(
+        27
+    ):  # two of who shares the file, four of them savepoints, of which the test's own transaction makes two
         answer = send(signed_in, "patch", f"workspaces/juno/fits/{fit['id']}", body)
     assert answer.status_code == 200, answer.content
 

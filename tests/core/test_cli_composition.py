@@ -41,9 +41,13 @@ def render(desk: Path, capsys: pytest.CaptureFixture[str], data: Any, **place: A
 
 
 def test_a_composed_piece_becomes_a_file_that_fits(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:
-    data = piece(picture(stands={"anchor": "right", "width": 0.8, "height": 1}), words(), ground=gradient("linear"))
+    data = piece(
+        picture(stands={"anchor": "right", "width": 0.8, "height": 1}),
+        words(plate={"colour": "#17443c"}),
+        ground=gradient("linear"),
+    )
     code, answer = render(desk, capsys, data)
-    assert (code, answer["verdict"]) == (0, "fits")
+    assert (code, answer["verdict"]) == (0, "fits"), answer["findings"]
     pixels = np.asarray(opened(Path(answer["file"]).read_bytes()).convert("RGB"))
     assert pixels.shape == (180, 320, 3)
     assert np.abs(pixels[0, 0].astype(int) - (0x17, 0x44, 0x3C)).max() <= 3

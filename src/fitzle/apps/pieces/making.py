@@ -18,7 +18,7 @@ from fitzle.apps.pieces.opening import OpenFit, decide_and_remember, decided, op
 from fitzle.core.encode.budget import Budget
 from fitzle.core.encode.result import Choice
 from fitzle.core.fit.deciding import Decided
-from fitzle.core.fit.making import judge_fit
+from fitzle.core.fit.making import judge_fit, look_at
 from fitzle.core.fit.making import make_file as make_best_file
 from fitzle.core.fit.record import RenditionRecord, choice_of, failed, record_of
 from fitzle.core.preflight.file_facts import read_file_facts
@@ -103,7 +103,7 @@ def _keep_record(workspace: Workspace, opened: OpenFit, record: RenditionRecord)
 
 def _judge(opened: OpenFit, looked: Decided, choice: Choice) -> None:
     file = read_file_facts(choice.best.data) if choice.best else None
-    judgement = judge_fit(looked, choice, file)
+    judgement = judge_fit(looked, choice, file, look_at(looked, opened.sources(preview=True)))
     defaults = {
         "findings": [finding.model_dump(mode="json") for finding in judgement.findings],
         "demands": [demand.model_dump(mode="json") for demand in judgement.demands],

@@ -46,6 +46,14 @@ def oklab_picture(pixels: NDArray[np.uint8]) -> NDArray[np.float32]:
     return out
 
 
+def oklab_of_light(light: NDArray[np.float32]) -> NDArray[np.float32]:
+    """OKLab of linear light (h, w, 3), 0 to 1, in single precision."""
+    import cv2
+
+    lms = cv2.transform(np.ascontiguousarray(light, dtype=np.float32), _TO_LMS)
+    return np.asarray(cv2.transform(np.cbrt(lms), _TO_LAB), dtype=np.float32)
+
+
 def difference(one: Rgb, other: Rgb) -> float:
     """Euclidean distance in OKLab; about 0.02 is just noticeable."""
     pair = oklab(np.array([one, other], dtype=np.uint8))

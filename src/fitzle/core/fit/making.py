@@ -15,8 +15,10 @@ from fitzle.core.findings import Finding, Verdict, verdict_of
 from fitzle.core.fit.deciding import Decided
 from fitzle.core.plan.placed import Plan
 from fitzle.core.preflight.file_facts import FileFacts, read_file_facts
+from fitzle.core.preflight.readings import EyeReading
 from fitzle.core.preflight.registry import demands_of, judged
 from fitzle.core.preflight.rule import Demand, Evidence
+from fitzle.core.preflight.seeing import eye_readings
 from fitzle.core.render.painting import paint
 from fitzle.core.spec.naming import file_name
 from fitzle.core.spec.sheet import SpecSheet
@@ -51,7 +53,7 @@ def make_fit(decided: Decided, sources: Mapping[str, Source], budget: Budget | N
     """Renders, finds the best file within the budget and judges it; `sources` are by all ids."""
     choice = make_file(decided, sources, budget)
     file = read_file_facts(choice.best.data) if choice.best else None
-    return Made(decided, choice, judge_fit(decided, choice, file))
+    return Made(decided, choice, judge_fit(decided, choice, file, look_at(decided, sources)))
 
 
 def make_file(decided: Decided, sources: Mapping[str, Source], budget: Budget | None = None) -> Choice:
@@ -67,11 +69,17 @@ def _svg(plan: Plan, sources: Mapping[str, Source]) -> bytes:
     return svg_of(plan, sources)
 
 
-def judge_fit(decided: Decided, choice: Choice, file: FileFacts | None) -> Judgement:
+def look_at(decided: Decided, sources: Mapping[str, Source]) -> tuple[EyeReading, ...]:
+    """The figures for the rules of the eye, at the sizes at which it is seen; `sources` are by all ids."""
+    planned = decided.planned
+    return eye_readings(decided.plan, decided.resolved.own_sheet, planned.sources(sources), planned.facts)
+
+
+def judge_fit(decided: Decided, choice: Choice, file: FileFacts | None, eye: tuple[EyeReading, ...] = ()) -> Judgement:
     """All rules on a fit whose file was made; `file` is what the file is by its own bytes."""
-    evidence = replace(decided.evidence, choice=choice, file=file)
+    evidence = replace(decided.evidence, choice=choice, file=file, eye=eye)
     demands = demands_of(file, evidence.sheet) if file else []
-    return Judgement(judged(evidence, "plan", "pixels", "file"), demands)
+    return Judgement(judged(evidence, "plan", "pixels", "seen", "file"), demands)
 
 
 def judge_finished(data: bytes, name: str, sheet: SpecSheet) -> tuple[FileFacts, Judgement]:

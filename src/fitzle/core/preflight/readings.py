@@ -1,4 +1,4 @@
-"""A contrast that was measured on pixels."""
+"""What was measured on pixels."""
 
 from __future__ import annotations
 
@@ -12,3 +12,17 @@ class ContrastReading(NamedTuple):
     colour: str
     ratio: float
     page: str
+
+
+class EyeReading(NamedTuple):
+    """A figure that one rule goes by: of a part, or of the whole picture where `part` is empty.
+
+    `on` is the ground in words or as a hex code, `seen_px` how long the part is seen, `colours` what it is about.
+    """
+
+    rule: str
+    part: str
+    value: float
+    on: str = ""
+    seen_px: float = 0.0
+    colours: tuple[str, ...] = ()

@@ -13,23 +13,31 @@ from fitzle.core.preflight.rule import Demand, Evidence, Needs, Repairing, Rule
 from fitzle.core.preflight.rules import (
     aspect,
     box,
+    busy,
     bytes_limit,
+    clash,
     clearance,
     contrast,
+    covered,
     enlarging,
     file_format,
     file_size,
     ground_given,
+    halo,
     letters,
+    merging,
     missing_letters,
     motion,
+    off_centre,
     quality,
+    smudge,
+    strokes,
     transparency,
     version,
 )
 from fitzle.core.spec.sheet import SpecSheet
 
-RULES_VERSION = "2"  # raise it when a rule judges otherwise, so that what was judged is judged anew
+RULES_VERSION = "3"  # raise it when a rule judges otherwise, so that what was judged is judged anew
 _ORDER = {"refused": 0, "risky": 1, "note": 2}
 
 
@@ -61,9 +69,17 @@ RULES = registered(
         ground_given,
         enlarging,
         clearance,
+        covered,
         contrast,
-        box,
+        busy,
         letters,
+        strokes,
+        smudge,
+        box,
+        halo,
+        off_centre,
+        clash,
+        merging,
         missing_letters,
         version,
     )

@@ -8,16 +8,17 @@ from typing import Literal, NamedTuple
 
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.encode.result import NOTHING_TRIED, Choice
-from fitzle.core.findings import Finding, Frozen
+from fitzle.core.findings import Finding, Frozen, Where
 from fitzle.core.piece.changes import Change
 from fitzle.core.piece.document import Piece
 from fitzle.core.plan.placed import EMPTY_PLAN, PlacedArtwork, Plan
 from fitzle.core.plan.versions import ChosenVersion
 from fitzle.core.preflight.file_facts import FileFacts
-from fitzle.core.preflight.readings import ContrastReading
+from fitzle.core.preflight.places import where_in
+from fitzle.core.preflight.readings import ContrastReading, EyeReading
 from fitzle.core.spec.sheet import SpecSheet
 
-Needs = Literal["plan", "pixels", "file"]
+Needs = Literal["plan", "pixels", "seen", "file"]
 
 
 class ArtworkInPlan(NamedTuple):
@@ -34,8 +35,9 @@ class ArtworkInPlan(NamedTuple):
 class Evidence:
     """Everything that is known of a fit or a finished file; what is not known yet is empty.
 
-    `readings` are the contrasts measured on pixels, `versions` the versions of marks that were chosen, `choice` what
-    the search for the best file came to, `file` what the file is by its own bytes.
+    `readings` are the contrasts measured on pixels, `eye` the figures at the size at which it is seen, `versions` the
+    versions of marks that were chosen, `choice` what the search for the best file came to, `file` what the file is by
+    its own bytes.
     """
 
     sheet: SpecSheet
@@ -44,8 +46,18 @@ class Evidence:
     house: tuple[str, ...] = ()
     readings: tuple[ContrastReading, ...] = ()
     versions: tuple[ChosenVersion, ...] = ()
+    eye: tuple[EyeReading, ...] = ()
     choice: Choice = NOTHING_TRIED
     file: FileFacts | None = None
+
+    def seen(self, rule: str) -> Iterator[EyeReading]:
+        """The figures that one rule goes by."""
+        return (reading for reading in self.eye if reading.rule == rule)
+
+    def where(self, part: str) -> Where | None:
+        """Where a part stands, None for the whole picture."""
+        box = next((one.box for one in self.plan.parts if one.part == part), None)
+        return where_in(self.plan, box) if box else None
 
     def artworks(self) -> Iterator[ArtworkInPlan]:
         """The placed artworks, back to front."""

@@ -1,0 +1,50 @@
+"""Pictures as planes of numbers: laid on a ground, reduced, in linear light and in OKLab."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from fitzle.core.artwork.sources import Pixels
+from fitzle.core.colour.contrast import LUMINANCE_WEIGHTS
+from fitzle.core.colour.oklab import oklab_of_light
+from fitzle.core.colour.srgb import Rgb, linear
+
+Plane = NDArray[np.float32]
+
+
+def light_on(pixels: Pixels, ground: Rgb) -> Plane:
+    """Linear light (h, w, 3), 0 to 1, of straight-alpha pixels (h, w, 4) over a ground; mixed as browsers mix."""
+    alpha = pixels[..., 3:].astype(np.float32) / 255
+    mixed = pixels[..., :3] * alpha + np.array(ground, dtype=np.float32) * (1 - alpha)
+    return linear(mixed.astype(np.float64)).astype(np.float32)
+
+
+def lab_of(light: Plane) -> Plane:
+    """OKLab (h, w, 3) of linear light."""
+    return oklab_of_light(light)
+
+
+def reduced(plane: Plane, long_px: float) -> Plane:
+    """By averaging areas, to a long side in px of at least 1; never enlarged."""
+    height, width = plane.shape[:2]
+    scale = min(1.0, long_px / max(height, width))
+    size = (max(1, round(width * scale)), max(1, round(height * scale)))
+    return np.asarray(cv2.resize(plane, size, interpolation=cv2.INTER_AREA), dtype=np.float32)
+
+
+def enlarged(plane: Plane, like: Plane) -> Plane:
+    """To the size of another plane, bilinear: cubic weights would add rings."""
+    height, width = like.shape[:2]
+    return np.asarray(cv2.resize(plane, (width, height), interpolation=cv2.INTER_LINEAR), dtype=np.float32)
+
+
+def luminance(light: Plane) -> Plane:
+    """Relative luminance of linear light."""
+    return np.asarray(cv2.transform(light, LUMINANCE_WEIGHTS[None]), dtype=np.float32)
+
+
+def length(vectors: Plane) -> Plane:
+    """The length of each px's vector (h, w, 3)."""
+    return np.asarray(np.sqrt(np.einsum("...c,...c->...", vectors, vectors)), dtype=np.float32)

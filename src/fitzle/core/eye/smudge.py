@@ -1,0 +1,36 @@
+"""How much of a mark's contour is lost at the size at which it is seen."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from fitzle.core.artwork.sources import Pixels
+from fitzle.core.colour.srgb import Rgb
+from fitzle.core.eye.planes import Plane, enlarged, lab_of, length, light_on, reduced
+
+LARGEST_SEEN_PX = 128  # above that a mark has room for all that people draw
+
+
+def drawn_long_px(seen_px: float) -> float:
+    """The long side to draw a mark at that is seen `seen_px` long: two to eight times that, 256 px where it can be."""
+    return float(np.clip(256 / seen_px, 2, 8)) * seen_px
+
+
+def contour_lost(pixels: Pixels, ground: Rgb, seen_px: float) -> float:
+    """The share, 0 to 1, of the contour of a mark (h, w, 4) on a ground that is gone at `seen_px` of its long side.
+
+    1 - TV(reduced and enlarged again) / TV, with TV the total variation in OKLab: by the coarea formula the length of
+    all contours, each weighed by how far the colours at its sides are apart (Fleming and Rishel 1960).
+    """
+    light = light_on(pixels, ground)
+    before = _variation(lab_of(light))
+    if before <= 0:
+        return 0.0
+    after = _variation(lab_of(enlarged(reduced(light, seen_px), light)))
+    return max(0.0, 1 - after / before)
+
+
+def _variation(lab: Plane) -> float:
+    across = np.diff(lab, axis=1)[:-1]
+    down = np.diff(lab, axis=0)[:, :-1]
+    return float(np.hypot(length(across), length(down)).sum())

@@ -1,0 +1,34 @@
+"""A mark whose contour runs together where it is seen smallest."""
+
+from __future__ import annotations
+
+from fitzle.core.findings import Finding
+from fitzle.core.preflight.rule import Evidence, Rule
+
+NOTED, SHOWS = 0.5, 0.6  # of the contour
+
+
+def judge(evidence: Evidence) -> list[Finding]:
+    """One finding for each mark that smudges."""
+    return [
+        Finding(
+            rule="smudge",
+            severity="risky" if reading.value > SHOWS else "note",
+            message=f"Seen {reading.seen_px:.0f} px long, {reading.value:.0%} of the mark's contour runs together."
+            " A simpler version, or a larger one, would still be told.",
+            measured=round(reading.value, 3),
+            limit=SHOWS,
+            where=evidence.where(reading.part),
+            part=reading.part,
+        )
+        for reading in evidence.seen("smudge")
+        if reading.value > NOTED
+    ]
+
+
+def label(finding: Finding) -> str:
+    """For example `74% runs together`."""
+    return f"{finding.measured:.0%} runs together"
+
+
+RULE = Rule("smudge", "seen", judge, label)
