@@ -149,3 +149,16 @@ def test_every_typeface_is_judged_for_these_words_where_they_are_seen_smallest()
     by_name = {face.family: face for face in faces}
     assert by_name["Anton"].seen_x_height_px > by_name["Caveat"].seen_x_height_px
     assert by_name["Work Sans"].weights == (400, 600, 800)
+
+
+@pytest.mark.parametrize(
+    ("disc", "page", "reads"), [("#111111", "#f4f1ea", "#111111"), ("#ffffff", "#1c2324", "#ffffff")]
+)
+def test_automatic_words_take_the_colour_that_loses_least_even_where_a_tenth_of_them_is_lost(
+    disc: str, page: str, reads: str
+) -> None:
+    """A disc of the words' own tone under some of them must not turn all the others into the colour of the page."""
+    stands = {"anchor": "centre", "dx": -0.35, "width": 0.3, "height": 0.3}
+    document = piece(shape("circle", solid(disc), stands=stands), words(colour="auto"), ground=solid(page))
+    fit = decided_fit(document, sheet(size={"width": 320, "height": 180}, formats=["png"]), {})
+    assert fit.plan.words[0].colour == reads
