@@ -53,8 +53,22 @@ def _print(text: str) -> None:
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
 
 
+class _Explain(argparse.Action):
+    """Prints the page of a rule and ends, as --help does."""
+
+    def __call__(self, parser: argparse.ArgumentParser, _names: Any, value: Any, _option: Any = None) -> None:
+        from fitzle.core.preflight.pages import page_of
+
+        try:
+            _print(page_of(str(value)).rstrip())
+        except FitzleError as error:
+            parser.exit(_say_error(False, error.message))
+        parser.exit(0)
+
+
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="./fitzle", description="Say where it goes, and Fitzle works out the rest.")
+    parser.add_argument("--explain", metavar="RULE", action=_Explain, help="what a rule measures, and its source")
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
     common = argparse.ArgumentParser(add_help=False)
     common.add_argument("--json", action="store_true", help="one JSON object instead of a table")

@@ -8,8 +8,10 @@ from demo.marks import MARKS
 from PIL import Image
 from scipy.ndimage import distance_transform_edt
 
+from fitzle.cli import main
 from fitzle.core.artwork.reading import read_artwork
 from fitzle.core.colour.srgb import parse_hex
+from fitzle.core.fit.making import judge_finished
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.piece.changes import apply_changes
 from fitzle.core.piece.document import Piece
@@ -207,3 +209,26 @@ def test_a_mark_that_was_put_aside_is_off_and_centred_by_a_click(moved: float, s
 def test_a_piece_of_nothing_has_nothing_to_say() -> None:
     told = found(piece(ground=solid("#ffffff")), {"size": SQUARE, "formats": ["png"]}, {})
     assert not set(told) & EYE
+
+
+def test_a_finished_file_is_judged_by_what_needs_no_plan() -> None:
+    clashing = Image.new("RGB", (400, 400), "#8a4dff")
+    clashing.paste("#ff2200", (100, 0, 300, 400))
+    place = sheet(size={"width": 400, "height": 400}, formats=["png", "svg"], max_bytes=None)
+    _, judgement = judge_finished(saved(clashing, "PNG"), "x.png", place)
+    assert [one.rule for one in judgement.findings] == ["clash"]
+    _, other = judge_finished(saved(clashing.convert("L").convert("RGB"), "PNG"), "x.png", place)
+    assert other.findings == []
+    drawing = b'<svg xmlns="http://www.w3.org/2000/svg" width="400" height="400"><rect width="9" height="9"/></svg>'
+    assert judge_finished(drawing, "x.svg", place)[1].findings == []
+
+
+def test_the_command_line_explains_a_rule(capsys: pytest.CaptureFixture[str]) -> None:
+    with pytest.raises(SystemExit) as ended:
+        main(["--explain", "smudge"])
+    assert ended.value.code == 0
+    assert "coarea formula" in capsys.readouterr().out
+    with pytest.raises(SystemExit) as ended:
+        main(["--explain", "nonsense"])
+    assert ended.value.code == 2
+    assert "there is no such rule" in capsys.readouterr().err

@@ -38,3 +38,11 @@ export const sharedFilesQuery = (workspace: string) =>
     queryFn: () =>
       answerOf(client.GET("/api/workspaces/{workspace}/shared-files", { params: { path: { workspace } } })),
   });
+
+/** What a rule measures; it changes with the version only. */
+export const rulePageQuery = (rule: string) =>
+  queryOptions({
+    queryKey: ["rule", rule],
+    queryFn: () => answerOf(client.GET("/api/rules/{rule}", { params: { path: { rule } } })),
+    staleTime: Infinity,
+  });

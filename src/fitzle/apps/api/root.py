@@ -25,6 +25,7 @@ from fitzle.apps.api import (
     places,
     preparation,
     room,
+    rules,
     serving,
     session,
     typefaces,
@@ -54,6 +55,7 @@ api.add_router("/entrance", entrance.router)
 api.add_router("/mails", entrance.mails)
 api.add_router("/invitations", entrance.invitations)
 api.add_router("/doing", doing.router)
+api.add_router("/rules", rules.router)
 api.add_router("/workspaces", workspaces.router)
 for module in (
     wall,

@@ -18,7 +18,7 @@ from fitzle.core.preflight.file_facts import FileFacts, read_file_facts
 from fitzle.core.preflight.readings import EyeReading
 from fitzle.core.preflight.registry import demands_of, judged
 from fitzle.core.preflight.rule import Demand, Evidence
-from fitzle.core.preflight.seeing import eye_readings
+from fitzle.core.preflight.seeing import eye_readings, finished_readings
 from fitzle.core.render.painting import paint
 from fitzle.core.spec.naming import file_name
 from fitzle.core.spec.sheet import SpecSheet
@@ -85,7 +85,7 @@ def judge_fit(decided: Decided, choice: Choice, file: FileFacts | None, eye: tup
 def judge_finished(data: bytes, name: str, sheet: SpecSheet) -> tuple[FileFacts, Judgement]:
     """A file made anywhere against a spec sheet; raises ArtworkError when it cannot be read."""
     file = read_file_facts(data, name)
-    findings = judged(Evidence(sheet, file=file), "file")
+    findings = judged(Evidence(sheet, file=file, eye=finished_readings(data, sheet)), "seen", "file")
     return file, Judgement(findings, demands_of(file, sheet))
 
 

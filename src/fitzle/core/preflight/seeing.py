@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 from collections.abc import Iterator, Mapping
 
 import numpy as np
@@ -42,6 +43,20 @@ def eye_readings(
         elif isinstance(part, PlacedArtwork) and _is_mark(part, facts):
             found += _of_mark(plan, part, sheet, sources, facts[part.artwork])
     return (*found, *_of_picture(plan, sheet, sources, facts))
+
+
+def finished_readings(data: bytes, sheet: SpecSheet) -> tuple[EyeReading, ...]:
+    """The figures that need no plan, of a finished file; none of one that Pillow cannot open, such as an SVG."""
+    from PIL import Image, UnidentifiedImageError
+
+    try:
+        with Image.open(io.BytesIO(data)) as picture:
+            picture.draft("RGB", (NEIGHBOURS_PX, NEIGHBOURS_PX))
+            small = picture.convert("RGBA")
+    except (UnidentifiedImageError, OSError, ValueError, Image.DecompressionBombError):
+        return ()
+    small.thumbnail((NEIGHBOURS_PX, NEIGHBOURS_PX), Image.Resampling.BOX)
+    return tuple(_of_colours(np.asarray(small), parse_hex(sheet.grounds[0] if sheet.grounds else WHITE)))
 
 
 def seen_scale(plan: Plan, sheet: SpecSheet) -> float:
@@ -128,13 +143,17 @@ def _of_picture(
 ) -> Iterator[EyeReading]:
     small = paint(_off_the_grid(plan), sources, max(1, round(NEIGHBOURS_PX * min(1.0, plan.size.ratio))))
     ground = parse_hex(plan.ground or (sheet.grounds[0] if sheet.grounds else WHITE))
+    yield from _of_colours(small, ground)
+    if _one_mark_in_the_middle(plan, sheet, facts):
+        off = balance.off_centre(small, ground)
+        yield EyeReading("off-centre", plan.parts[0].part, off.length, _side(off))
+
+
+def _of_colours(small: Pixels, ground: Rgb) -> Iterator[EyeReading]:
     found = neighbours(small, ground)
     yield EyeReading("clash", "", found.vibrating.length, colours=found.vibrating.colours or ())
     for vision, border in found.merging.items():
         yield EyeReading("merging", "", border.length, vision, colours=border.colours or ())
-    if _one_mark_in_the_middle(plan, sheet, facts):
-        off = balance.off_centre(small, ground)
-        yield EyeReading("off-centre", plan.parts[0].part, off.length, _side(off))
 
 
 def _off_the_grid(plan: Plan) -> Plan:

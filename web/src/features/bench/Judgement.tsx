@@ -6,6 +6,7 @@ import { plural } from "../../measure/words";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
 import { useDarkVersion } from "../../ui/useDarkVersion";
+import { RulePage } from "./RulePage";
 import type { Bench } from "./useBench";
 
 interface Props {
@@ -149,6 +150,7 @@ function FindingRow({ bench, finding, number }: { bench: Bench; finding: Finding
           </Button>
         )}
         {finding.offer && <OfferLink bench={bench} offer={finding.offer} />}
+        <RulePage rule={finding.rule} />
       </div>
     </li>
   );
