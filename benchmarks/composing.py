@@ -167,6 +167,29 @@ def change_ms(median_ms: Any) -> float:
     return float(median_ms(change))
 
 
+def eye_ms(median_ms: Any) -> float:
+    """All figures for the rules of the eye of the composed piece."""
+    from fitzle.core.fit.making import look_at
+
+    fit, sources = _looked(WIDTH, HEIGHT), _artworks()[1]
+    return float(median_ms(lambda: look_at(fit, sources)))
+
+
+def icon_eye_ms(median_ms: Any) -> float:
+    """The same of the sample's badge as an icon of 32 px."""
+    from demo.marks import MARKS
+
+    from benchmarks.fits import decided, sheet_of
+    from fitzle.core.artwork.reading import read_artwork
+    from fitzle.core.fit.making import look_at
+    from fitzle.core.piece.editing import new_piece
+
+    art = read_artwork(MARKS["wheel-badge.svg"].encode(), "badge.svg")
+    sources = {"badge": art.source}
+    fit = decided(new_piece("x", "badge", "mark"), sheet_of(32, 32, formats=["png"]), {"badge": art.facts}, sources)
+    return float(median_ms(lambda: look_at(fit, sources)))
+
+
 def patch_ms(running: OwnWorkspace) -> float:
     """The same over HTTP: PATCH to the answer with plan, findings and proof, on a running Fitzle."""
     from http.cookiejar import CookieJar

@@ -80,6 +80,11 @@ def wall_of_300_ms(space: OwnWorkspace) -> float:
     return Person(space, 1, []).median_ms("wall")
 
 
+def shared_files_ms(space: OwnWorkspace) -> float:
+    """Which of all places one file serves, or could."""
+    return Person(space, 1, []).median_ms("shared-files")
+
+
 def effect_ms(space: OwnWorkspace) -> float:
     """Which of the fits of a place with 300 of them another sheet affects, and how."""
     from fitzle.apps.accounts.models import Workspace

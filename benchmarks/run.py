@@ -175,17 +175,32 @@ def eight_people(space: OwnWorkspace) -> list[Row]:
 def large_workspace(space: OwnWorkspace) -> list[Row]:
     """A wall of 300 places and a library of 5,000 artworks."""
     from benchmarks import library
+    from benchmarks.wall import SEEN_PAINTED, first_paint_ms
 
     wall_ms = library.wall_of_300_ms(space)
+    painted = first_paint_ms(space, SEEN_PAINTED)
+    shared = library.shared_files_ms(space)
     effect = library.effect_ms(space)
     library.fill_library(space)
     found = library.library_ms(space)
     return [
         row("wall of 300 places", wall_ms, None, "ms", "< 150 ms"),
+        row("  what is in sight of it painted, warm", painted, None, "ms", "< 1200 ms"),
+        row("  which of them one file serves", shared, None, "ms", ""),
         row("what another sheet does to 300 fits", effect, None, "ms", "< 1000 ms"),
         row("library of 5,000: first page", found["page"], None, "ms", "< 200 ms"),
         row("  a search for two words", found["search"], None, "ms", "< 150 ms"),
         row("  what is like an artwork", found["alike"], None, "ms", "< 50 ms"),
+    ]
+
+
+def eye() -> list[Row]:
+    """All figures of the rules of the eye, of a composed piece and of an icon."""
+    from benchmarks import composing
+
+    return [
+        row("rules of the eye on a 1280x720 fit", composing.eye_ms(median_ms), None, "ms", "< 120 ms"),
+        row("  on an icon of 32 px", composing.icon_eye_ms(median_ms), None, "ms", "< 20 ms"),
     ]
 
 
@@ -320,6 +335,7 @@ def main() -> None:
         previews,
         logo_bytes,
         composed,
+        eye,
         places,
         learning,
         artwork,

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.colour.contrast import LUMINANCE_WEIGHTS
 from fitzle.core.colour.oklab import oklab_of_light
-from fitzle.core.colour.srgb import Rgb, linear
+from fitzle.core.colour.srgb import LINEAR_OF_BYTES, Rgb
 
 Plane = NDArray[np.float32]
 
@@ -18,7 +18,8 @@ def light_on(pixels: Pixels, ground: Rgb) -> Plane:
     """Linear light (h, w, 3), 0 to 1, of straight-alpha pixels (h, w, 4) over a ground; mixed as browsers mix."""
     alpha = pixels[..., 3:].astype(np.float32) / 255
     mixed = pixels[..., :3] * alpha + np.array(ground, dtype=np.float32) * (1 - alpha)
-    return linear(mixed.astype(np.float64)).astype(np.float32)
+    levels = np.clip(np.rint(mixed), 0, 255).astype(np.uint8)
+    return np.asarray(cv2.LUT(levels, LINEAR_OF_BYTES.astype(np.float32)), dtype=np.float32)
 
 
 def lab_of(light: Plane) -> Plane:

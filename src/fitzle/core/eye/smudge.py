@@ -12,17 +12,19 @@ LARGEST_SEEN_PX = 128  # above that a mark has room for all that people draw
 
 
 def drawn_long_px(seen_px: float) -> float:
-    """The long side to draw a mark at that is seen `seen_px` long: two to eight times that, 256 px where it can be."""
+    """The long side to look at a mark at that is seen `seen_px` long: two to eight times that, 256 px if it can."""
     return float(np.clip(256 / seen_px, 2, 8)) * seen_px
 
 
 def contour_lost(pixels: Pixels, ground: Rgb, seen_px: float) -> float:
     """The share, 0 to 1, of the contour of a mark (h, w, 4) on a ground that is gone at `seen_px` of its long side.
 
+    It is looked at `drawn_long_px` long, and drawn at least as large.
+
     1 - TV(reduced and enlarged again) / TV, with TV the total variation in OKLab: by the coarea formula the length of
     all contours, each weighed by how far the colours at its sides are apart (Fleming and Rishel 1960).
     """
-    light = light_on(pixels, ground)
+    light = reduced(light_on(pixels, ground), drawn_long_px(seen_px))
     before = _variation(lab_of(light))
     if before <= 0:
         return 0.0

@@ -74,14 +74,13 @@ def _of_mark(
     plan: Plan, part: PlacedArtwork, sheet: SpecSheet, sources: Mapping[str, Source], facts: ArtworkFacts
 ) -> Iterator[EyeReading]:
     seen = max(part.box.width, part.box.height) * seen_scale(plan, sheet)
-    shown = _alone(plan, part, sources, strokes.working_px(seen))[..., 3] > 127
-    yield EyeReading("strokes", part.part, strokes.thin_share(shown, seen), seen_px=seen)
+    alone = _alone(plan, part, sources, strokes.working_px(seen))
+    yield EyeReading("strokes", part.part, strokes.thin_share(alone[..., 3] > 127, seen), seen_px=seen)
     if facts.transparency == "none" or not stands_on_ground(plan, part):
         return
     grounds = grounds_behind(sheet, plan.ground)
     if seen <= smudge.LARGEST_SEEN_PX:
-        drawn = _alone(plan, part, sources, smudge.drawn_long_px(seen))
-        lost, on = max((smudge.contour_lost(drawn, colour, seen), words) for words, colour in grounds)
+        lost, on = max((smudge.contour_lost(alone, colour, seen), words) for words, colour in grounds)
         yield EyeReading("smudge", part.part, lost, on, seen)
     if not facts.vector:
         drawn = _alone(plan, part, sources, halo.LONG_PX)

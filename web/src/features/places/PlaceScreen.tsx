@@ -35,6 +35,7 @@ function Place({ workspace, place }: { workspace: string; place: Schemas["PlaceO
   const kept = (next: Schemas["PlaceOut"]) => {
     queries.setQueryData(placeQuery(workspace, id).queryKey, next);
     void queries.invalidateQueries({ queryKey: [workspace, "wall"] });
+    void queries.invalidateQueries({ queryKey: [workspace, "shared-files"] });
     void queries.invalidateQueries({ queryKey: [workspace, "fit"] });
   };
   const change = useMutation({
