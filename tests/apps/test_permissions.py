@@ -72,6 +72,8 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "bring_workspace_back": (),
     "take_house_style": (NOBODY,),
     "change_destination": (NOBODY, ShelfChange(name="x")),
+    "mute_rule": (NOBODY, "busy", "meant so"),
+    "judge_again": (NOBODY, "busy"),
     "share_file": ([NOBODY], NOBODY),
     "give_its_own_file": (NOBODY,),
     "delete_destination": (NOBODY,),

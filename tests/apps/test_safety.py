@@ -36,7 +36,7 @@ def full_paths(signed_in: Any, place: Any, run: Any, juno: Any) -> dict[str, str
         "artwork": artwork["id"], "fit": fit, "piece": piece, "delivery": delivery["id"],
         "file": delivery["files"][0]["id"], "name": "choose-ground", "placement": str(entry.pk), "number": "0",
         "learning": str(learning.pk), "destination": str(entry.destination_id), "part": "headline",
-        "kind": "dark-version", "way": "undo", "revision": "1",
+        "kind": "dark-version", "way": "undo", "revision": "1", "rule": "busy",
     }  # fmt: skip
 
 
@@ -53,6 +53,7 @@ BODIES: dict[str, Any] = {
     "post /deliveries": {},
     "patch ": {"name": "x"},
     "post /places/read": {"words": "9 x 9 px"},
+    "put /fits/{fit}/muted/{rule}": {"reason": "meant so"},
     "post /shared-files": {"places": [NO_PLACE], "leader": NO_PLACE},
     "post /places/look": {"sheet": {}},
     "post /places": {"destination": "x", "name": "x", "sheet": sheet().model_dump(mode="json")},

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Mapping
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
@@ -42,7 +43,10 @@ class Offer(Frozen):
 
 
 class Finding(Frozen):
-    """One thing that would be refused, looks bad, or is worth knowing; `part` is the part it is about."""
+    """One thing that would be refused, looks bad, or is worth knowing; `part` is the part it is about.
+
+    `muted` is why somebody says that it is right as it is, for this fit; empty where nobody does.
+    """
 
     rule: str
     severity: Severity
@@ -53,11 +57,20 @@ class Finding(Frozen):
     repair: Repair | None = None
     offer: Offer | None = None
     part: str | None = None
+    muted: str = ""
+
+
+def muting(findings: Iterable[Finding], muted: Mapping[str, str]) -> list[Finding]:
+    """Findings with the reasons why some rules are muted; what would be refused is refused all the same."""
+    return [
+        one.model_copy(update={"muted": muted[one.rule]}) if one.rule in muted and one.severity != "refused" else one
+        for one in findings
+    ]
 
 
 def verdict_of(findings: list[Finding] | tuple[Finding, ...]) -> Verdict:
-    """`refused` if any finding is, else `risky` if any is, else `fits`."""
-    severities = {finding.severity for finding in findings}
+    """`refused` if any finding is that is not muted, else `risky` if any is, else `fits`."""
+    severities = {finding.severity for finding in findings if not finding.muted}
     if "refused" in severities:
         return "refused"
     return "risky" if "risky" in severities else "fits"

@@ -18,3 +18,18 @@ export const deleteDestination = (workspace: string, destination: string) =>
       params: { path: { workspace, destination } },
     }),
   );
+
+export const muteRule = (workspace: string, fit: string, rule: string, reason: string) =>
+  answerOf(
+    client.PUT("/api/workspaces/{workspace}/fits/{fit}/muted/{rule}", {
+      params: { path: { workspace, fit, rule } },
+      body: { reason },
+    }),
+  );
+
+export const judgeAgain = (workspace: string, fit: string, rule: string) =>
+  answerOf(
+    client.DELETE("/api/workspaces/{workspace}/fits/{fit}/muted/{rule}", {
+      params: { path: { workspace, fit, rule } },
+    }),
+  );

@@ -96,6 +96,7 @@ def _view(delivery: Delivery, current: dict[UUID, str]) -> DeliveryOut:
             id=file.pk, destination_name=file.destination_name, placement_name=file.placement_name, folder=file.folder,
             name=file.name, format=file.format, width=file.width, height=file.height, bytes=file.bytes,
             weight=words_for_bytes(file.bytes), version=file.version,
+            muted=file.muted,
             out_of_date=file.placement_id in current and current[file.placement_id] != file.file_key,
         )
         for file in delivery.files.all()

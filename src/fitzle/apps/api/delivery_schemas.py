@@ -34,6 +34,7 @@ class DeliveredFileOut(NamedFile):
     id: UUID
     version: int
     out_of_date: bool
+    muted: list[dict[str, str]]
 
 
 class DeliveryOut(Schema):

@@ -11,7 +11,7 @@ from ninja import Path, Router, Status
 from fitzle.apps.accounts.access import Access, Capability, access_to, workspace_to_see
 from fitzle.apps.api.drawn import Shown, draw_fit, draw_proof, proof_place
 from fitzle.apps.api.pictures import held_picture, immutable_picture, width_allowed
-from fitzle.apps.api.schemas import Edit, FitOut, Message, StalePiece
+from fitzle.apps.api.schemas import Edit, FitOut, Message, Reason, StalePiece
 from fitzle.apps.artwork.library import newest_change
 from fitzle.apps.drawing.errors import DrawingTooHeavy, SavedTooHeavy
 from fitzle.apps.pieces import actions
@@ -51,6 +51,20 @@ def change_fit(request: HttpRequest, workspace: Path[str], fit: UUID, given: Edi
         key=given.key,
     )
     return view_of_changed(access, actions.change_fit(access, fit, wanted), given.proof_width)
+
+
+@router.put("/fits/{uuid:fit}/muted/{rule}", response={200: FitOut, 422: Message})
+def mute_rule(request: HttpRequest, workspace: Path[str], fit: UUID, rule: str, given: Reason) -> FitOut:
+    """Says why what a rule finds is right as it is here."""
+    access = access_to(request.user, workspace)
+    return view_of(access, actions.mute_rule(access, fit, rule, given.reason))
+
+
+@router.delete("/fits/{uuid:fit}/muted/{rule}", response=FitOut)
+def judge_again(request: HttpRequest, workspace: Path[str], fit: UUID, rule: str) -> FitOut:
+    """Lets the findings of a rule count again."""
+    access = access_to(request.user, workspace)
+    return view_of(access, actions.judge_again(access, fit, rule))
 
 
 @router.post("/fits/{uuid:fit}/repairs/{name}", response={200: FitOut, 409: StalePiece, 422: Message})

@@ -308,6 +308,12 @@ class ClashOut(Schema):
     newest: Any
 
 
+class Reason(BaseModel):
+    """Why what a rule finds is right as it is."""
+
+    reason: Annotated[str, Field(min_length=3, max_length=300, pattern=r"\S")]
+
+
 class StalePiece(Schema):
     message: str
     newest: PieceOut

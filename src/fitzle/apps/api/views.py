@@ -64,7 +64,7 @@ def fit_view(
     """Everything the bench shows a person of one fit; `beside` are all fits of its piece, itself among them."""
     looked, fit, sheet = decided(workspace, opened), opened.fit, opened.sheet
     plan, names, record = looked.plan, _part_names(opened), opened.record
-    findings = looked.findings if opened.findings is None else opened.findings
+    findings = opened.muting(looked.findings) if opened.findings is None else opened.findings
     standing = opened.standing(delivered.get(fit.placement_id), looked.findings)
     file = record.files[0] if record and record.files else None
     return FitOut(
@@ -90,7 +90,7 @@ def fit_view(
         measuring=not standing.made,
         deliverable=standing.deliverable,
         demands=opened.demands or expected_demands(plan, sheet),
-        findings=findings,
+        findings=sorted(findings, key=lambda one: bool(one.muted)),
         file=_file_view(file) if file else None,
         house=list(house_colours(workspace)),
         artwork_colours=[entry.hex for own in looked.planned.facts.values() for entry in own.colours[:6]],

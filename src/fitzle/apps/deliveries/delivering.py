@@ -100,8 +100,22 @@ def _record(delivery: Delivery, ready: ReadyFile) -> None:
         delivery=delivery, placement=placement, fit=opened.fit, rendition=opened.rendition,
         destination_name=placement.destination.name, placement_name=opened.sheet.name, file_key=opened.file_key,
         folder=ready.folder, name=ready.name, format=file.format, width=file.width, height=file.height,
-        bytes=file.bytes, sha256=file.sha256, version=ready.version,
+        bytes=file.bytes, sha256=file.sha256, version=ready.version, muted=_muted(opened),
     )  # fmt: skip
+
+
+def _muted(opened: OpenFit) -> list[dict[str, str]]:
+    """What was found, and why it is right as it is, for the record."""
+    return [
+        {
+            "rule": one.rule,
+            "message": one.message,
+            "reason": one.muted,
+            "by": str(opened.fit.muted[one.rule].get("by", "")),
+        }
+        for one in opened.findings or ()
+        if one.muted
+    ]
 
 
 def deliveries_of(workspace: Workspace) -> list[Delivery]:
@@ -146,6 +160,7 @@ def manifest_of(delivery: Delivery) -> dict[str, Any]:
                 "file": f"{file.folder}/{file.name}", "destination": file.destination_name,
                 "placement": file.placement_name, "width": file.width, "height": file.height, "format": file.format,
                 "bytes": file.bytes, "sha256": file.sha256, "version": file.version,
+                **({"muted": file.muted} if file.muted else {}),
             }
             for file in delivery.files.all()
         ],

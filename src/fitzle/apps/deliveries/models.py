@@ -24,6 +24,7 @@ class DeliveredFile(models.Model):
     """One file: where it went, its name and folder, and the fit and rendition that it is of.
 
     The record stands by itself: it keeps names, sizes and the file key when its placement, fit or rendition go.
+    `muted` are the findings that it was handed over with: rule, message, reason and who gave it.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -42,6 +43,7 @@ class DeliveredFile(models.Model):
     bytes = models.BigIntegerField()
     sha256 = models.CharField(max_length=64)
     version = models.PositiveIntegerField(default=1)
+    muted = models.JSONField(default=list)
 
     class Meta:
         ordering = ["folder", "name"]

@@ -33,6 +33,7 @@ class PortableFile(BaseModel):
     bytes: Annotated[int, Field(ge=0)]
     sha256: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
     version: Annotated[int, Field(ge=1, le=1_000_000)] = 1
+    muted: Annotated[list[dict[str, Annotated[str, Field(max_length=1000)]]], Field(max_length=50)] = []
 
 
 class PortableDelivery(BaseModel):

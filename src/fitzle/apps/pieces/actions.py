@@ -32,7 +32,7 @@ from fitzle.apps.pieces.uses import fits_in_house_colours, fits_showing
 from fitzle.core.errors import DocumentError
 from fitzle.core.piece.changes import AnyChange, ResetField, SetField
 from fitzle.core.piece.scoping import FieldValue, scoped, taking_back
-from fitzle.core.preflight.registry import repair_changes
+from fitzle.core.preflight.registry import RULES, repair_changes
 from fitzle.core.type.library import offered_families
 
 AFTER_THE_ANSWER_S = 0.15  # workers would take the cores that the answer to a change needs
@@ -85,6 +85,30 @@ def repair_fit(access: Access, fit_id: UUID, name: str, part: str | None) -> Fit
     fit = fit_of(access.workspace, fit_id)
     changes = work_out_repair.ask(str(fit.piece.revision), access.workspace.pk, fit_id, name, part)
     return _saved(access, fit, fit.piece.revision, changes, name.replace("-", " "))
+
+
+@action(Capability.CHANGE)
+def mute_rule(access: Access, fit_id: UUID, rule: str, reason: str) -> Fit:
+    """Says that the findings of a rule are right as they are in a fit; its file stays, its state follows.
+
+    Raises DocumentError where there is no such rule, or it says what the destination would refuse.
+    """
+    if rule not in RULES or RULES[rule].demand:
+        raise DocumentError(f"{rule!r} cannot be muted", advice="What would be refused has to be mended.")
+    fit = fit_of(access.workspace, fit_id)
+    by = access.actor.name or access.actor.email if access.actor else ""
+    fit.muted = {**fit.muted, rule: {"reason": reason.strip(), "by": by}}
+    fit.save(update_fields=["muted"])
+    return fit
+
+
+@action(Capability.CHANGE)
+def judge_again(access: Access, fit_id: UUID, rule: str) -> Fit:
+    """Lets the findings of a rule count again in a fit."""
+    fit = fit_of(access.workspace, fit_id)
+    fit.muted = {name: entry for name, entry in fit.muted.items() if name != rule}
+    fit.save(update_fields=["muted"])
+    return fit
 
 
 @action(Capability.CHANGE)

@@ -70,8 +70,8 @@ def _effect(before: OpenFit, after: OpenFit) -> Effect:
     who = (before.fit.pk, before.fit.placement_id, before.sheet.name, before.document.subject)
     if same_file and before.judgement_key == after.judgement_key:
         return Effect(*who, now, now, "nothing", [])
-    findings = [*after.planned.findings, *(_of_file(before, after) if same_file else [])]
-    wrong = [finding for finding in findings if finding.severity in BAD]
+    findings = after.muting([*after.planned.findings, *(_of_file(before, after) if same_file else [])])
+    wrong = [finding for finding in findings if finding.severity in BAD and not finding.muted]
     then = fit_state(Standing(after.file_key, before.record, tuple(findings))).state
     messages = list(dict.fromkeys(finding.message for finding in wrong))
     return Effect(*who, now, then, "judged" if same_file else "made", messages)

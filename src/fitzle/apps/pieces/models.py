@@ -55,7 +55,8 @@ class Fit(models.Model):
     """One piece in one placement, in one of its takes and for one row of a run (empty: the piece itself, no row).
 
     Of several in one placement the chosen one stands on the wall; `chosen` is true or null, so that the database
-    itself refuses two for a placement and row.
+    itself refuses two for a placement and row. `muted` is rule → why its findings are right as they are here, and who
+    says so.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -65,6 +66,7 @@ class Fit(models.Model):
     row = models.CharField(max_length=40, blank=True, default="")
     chosen = models.BooleanField(null=True, default=None)
     placed_at = models.DateTimeField()
+    muted = models.JSONField(default=dict)
 
     class Meta:
         constraints = [

@@ -23,7 +23,7 @@ from fitzle.apps.pieces.saving import document_of
 from fitzle.apps.pieces.sharing import common_among, shared_files, slug_among
 from fitzle.core.artwork.sources import Source
 from fitzle.core.errors import FitzleError
-from fitzle.core.findings import Finding
+from fitzle.core.findings import Finding, muting
 from fitzle.core.fit.deciding import Decided, Planned, decide, decide_again, plan_resolved
 from fitzle.core.fit.keys import FitKeys, fit_keys
 from fitzle.core.fit.record import RenditionRecord, failed
@@ -128,7 +128,8 @@ class OpenFit:
     def findings(self) -> list[Finding] | None:
         """What the rules say of its file; None while it is not judged."""
         try:
-            return [Finding.model_validate(entry) for entry in self.judgement.findings] if self.judgement else None
+            found = [Finding.model_validate(entry) for entry in self.judgement.findings] if self.judgement else None
+            return None if found is None else self.muting(found)
         except ValidationError:
             log.exception("the findings of fit %s cannot be read", self.fit.pk)
             return None
@@ -141,9 +142,13 @@ class OpenFit:
         except ValidationError:
             return []
 
+    def muting(self, findings: Iterable[Finding]) -> list[Finding]:
+        """Findings with the reasons of those that somebody muted here."""
+        return muting(findings, {rule: str(entry.get("reason", "")) for rule, entry in self.fit.muted.items()})
+
     def standing(self, delivered: str | None, expected: Iterable[Finding] = ()) -> Standing:
         """What its state follows from; `expected` is what is known before its file is judged."""
-        return Standing(self.file_key, self.record, self.findings, tuple(expected), delivered)
+        return Standing(self.file_key, self.record, self.findings, tuple(self.muting(expected)), delivered)
 
     def sources(self, *, preview: bool) -> dict[str, Source]:
         """The pixels of its artwork, by all ids."""

@@ -30,6 +30,7 @@ class PortableFit(BaseModel):
     row: Key = ""
     chosen: bool = True
     placed_at: datetime
+    muted: Annotated[dict[Key, dict[Key, Annotated[str, Field(max_length=400)]]], Field(max_length=50)] = {}
 
 
 class PortablePiece(BaseModel):
@@ -83,6 +84,7 @@ def portable_pieces(workspace: Workspace) -> list[PortablePiece]:
                     row=fit.row,
                     chosen=bool(fit.chosen),
                     placed_at=fit.placed_at,
+                    muted=fit.muted,
                 )
                 for fit in piece.fits.select_related("placement")
             ],
@@ -115,7 +117,7 @@ def add_portable_pieces(
                 placement=placements[fit.placement],
                 take=fit.take,
                 row=fit.row,
-                defaults={"placed_at": fit.placed_at, "chosen": True if chosen else None},
+                defaults={"placed_at": fit.placed_at, "chosen": True if chosen else None, "muted": fit.muted},
             )
             fits.append(row)
         note_uses(fits, document)

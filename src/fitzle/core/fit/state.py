@@ -59,7 +59,8 @@ def fit_state(standing: Standing | None) -> ShownState:
     findings = standing.expected if standing.findings is None else standing.findings
     verdict = verdict_of(list(findings))
     if verdict != "fits":
-        return ShownState(verdict, next(label_of_finding(one) for one in findings if one.severity == verdict))
+        worst = next(one for one in findings if one.severity == verdict and not one.muted)
+        return ShownState(verdict, label_of_finding(worst))
     if not standing.made:
         return ShownState("working", "measuring")
     if standing.out_of_date:

@@ -6,6 +6,7 @@ import { plural } from "../../measure/words";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
 import { useDarkVersion } from "../../ui/useDarkVersion";
+import { Muting } from "./Muting";
 import { RulePage } from "./RulePage";
 import type { Bench } from "./useBench";
 
@@ -78,7 +79,7 @@ function measured(rule: string, words: string, fit: FitOut): string {
 const lossWords = (score: number) => (score >= 99.95 ? "nothing lost" : `looks ${Math.round(score)} of 100`);
 
 function Findings({ bench, fit }: { bench: Bench; fit: FitOut }) {
-  const serious = fit.findings.filter((finding) => finding.severity !== "note").length;
+  const serious = fit.findings.filter((finding) => finding.severity !== "note" && !finding.muted).length;
   const heading = fit.failure
     ? "Its file could not be made"
     : serious === 0
@@ -92,7 +93,13 @@ function Findings({ bench, fit }: { bench: Bench; fit: FitOut }) {
       {fit.failure && <p className="pt-3 text-[13px] text-refused">{fit.failure}</p>}
       <ol>
         {fit.findings.map((finding, index) => (
-          <FindingRow key={`${finding.rule}-${index}`} bench={bench} finding={finding} number={index + 1} />
+          <FindingRow
+            key={`${finding.rule}-${index}`}
+            bench={bench}
+            fit={fit}
+            finding={finding}
+            number={index + 1}
+          />
         ))}
       </ol>
     </section>
@@ -129,18 +136,23 @@ const TONES = {
   note: "border border-soft text-soft",
 };
 
-function FindingRow({ bench, finding, number }: { bench: Bench; finding: Finding; number: number }) {
+interface FindingProps extends Props {
+  finding: Finding;
+  number: number;
+}
+
+function FindingRow({ bench, fit, finding, number }: FindingProps) {
   return (
     <li className="flex gap-2.5 pt-3">
       <span
-        className={`mt-px flex size-[18px] shrink-0 items-center justify-center rounded-full text-[11px] font-bold ${TONES[finding.severity]}`}
+        className={`mt-px flex size-[18px] shrink-0 items-center justify-center rounded-full text-[11px] font-bold ${TONES[finding.muted ? "note" : finding.severity]}`}
       >
         {number}
         <span className="sr-only"> {finding.severity}: </span>
       </span>
-      <div className="text-[13px]">
+      <div className={`min-w-0 text-[13px] ${finding.muted ? "text-soft" : ""}`}>
         <p>{finding.message}</p>
-        {finding.repair && (
+        {finding.repair && !finding.muted && (
           <Button
             className="mt-2"
             disabled={bench.outbox.state !== "saved"}
@@ -149,7 +161,8 @@ function FindingRow({ bench, finding, number }: { bench: Bench; finding: Finding
             {finding.repair.label}
           </Button>
         )}
-        {finding.offer && <OfferLink bench={bench} offer={finding.offer} />}
+        {finding.offer && !finding.muted && <OfferLink bench={bench} offer={finding.offer} />}
+        <Muting bench={bench} fit={fit} finding={finding} />
         <RulePage rule={finding.rule} />
       </div>
     </li>

@@ -103,6 +103,11 @@ function Row({ file, base }: { file: DeliveredFile; base: string }) {
       </td>
       <td className="pr-4">
         {file.destination_name}, {file.placement_name}
+        {file.muted.map((one) => (
+          <span key={one.rule} title={one.message} className="block text-[12px] text-soft">
+            left as it is: {one.reason}
+          </span>
+        ))}
       </td>
       <td className="figure pr-4 text-measure">
         {file.width} × {file.height}

@@ -11,7 +11,7 @@ export function Marks({ fit, scale, bare }: { fit: FitOut; scale: number; bare: 
       {fit.mask && <MaskLine mask={fit.mask} />}
       {!bare && <Clearances fit={fit} scale={scale} />}
       {fit.findings.map((finding, index) =>
-        finding.where && finding.severity !== "note" ? (
+        finding.where && finding.severity !== "note" && !finding.muted ? (
           <span
             key={`${finding.rule}${finding.part}`}
             className={`absolute flex size-5 -translate-x-1/2 -translate-y-1/2 items-center justify-center rounded-full text-[11px] font-bold text-paper ${finding.severity === "refused" ? "bg-refused" : "bg-risky"}`}
