@@ -31,10 +31,11 @@ export const placeReadingQuery = (workspace: string, words: string) =>
     staleTime: Infinity,
   });
 
-/** Places that one file serves, and those that one could serve. */
-export const sharedFilesQuery = (workspace: string) =>
+/** Places that one file serves, and those that one could serve; asked for anew where other fits `stand` in them. */
+export const sharedFilesQuery = (workspace: string, stand = "") =>
   queryOptions({
-    queryKey: [workspace, "shared-files"],
+    queryKey: [workspace, "shared-files", stand],
+    placeholderData: (before?: Schemas["GroupOut"][]) => before,
     queryFn: () =>
       answerOf(client.GET("/api/workspaces/{workspace}/shared-files", { params: { path: { workspace } } })),
   });

@@ -13,8 +13,8 @@ type Group = Schemas["GroupOut"];
 const AT_FIRST = 2; // of those that one file could serve
 
 /** Places that one file serves, or could: joined with one click, parted with another. */
-export function SharedFiles({ workspace }: { workspace: string }) {
-  const groups = useQuery(sharedFilesQuery(workspace)).data ?? [];
+export function SharedFiles({ workspace, stand }: { workspace: string; stand: string }) {
+  const groups = useQuery(sharedFilesQuery(workspace, stand)).data ?? [];
   const sharing = useSharing(workspace);
   const [all, setAll] = useState(false);
   const joined = groups.filter((one) => one.joined);

@@ -31,6 +31,7 @@ export function WallScreen() {
   const looking = Boolean(only || kind || words.trim());
   const empty = wall.data.shelves.every((shelf) => shelf.placements.length === 0);
   const large = wall.data.shelves.flatMap((shelf) => shelf.placements).length >= MANY;
+  const stand = wall.data.shelves.flatMap((shelf) => shelf.placements.map((one) => one.fit ?? "")).join();
   const order = wall.data.shelves.map((shelf) => shelf.id);
   const shelves = wall.data.shelves
     .map((shelf) => ({
@@ -79,7 +80,7 @@ export function WallScreen() {
           <p className="py-10 text-soft">No place is called so{kind && ", of this kind"}.</p>
         )}
         {!empty && shelves.length === 0 && only && !words && !kind && <NoneNow state={only} />}
-        {!empty && !looking && <SharedFiles workspace={workspace} />}
+        {!empty && !looking && <SharedFiles workspace={workspace} stand={stand} />}
         {empty && <FirstPlace workspace={workspace} />}
       </main>
       <footer className="mt-auto flex flex-wrap items-baseline gap-x-5 border-t border-dashed border-strong py-4 text-soft">
