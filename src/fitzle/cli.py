@@ -83,7 +83,7 @@ def _parser() -> argparse.ArgumentParser:
     fit.set_defaults(run=_fit)
 
     check = commands.add_parser("check", parents=[common], help="would this file be accepted?")
-    check.add_argument("file", type=Path)
+    check.add_argument("files", type=Path, nargs="+", metavar="file", help="several are also compared: twins are told")
     check.add_argument("--spec", required=True, help=SPEC_HELP)
     check.set_defaults(run=_check)
 
@@ -314,20 +314,36 @@ def _deliver(
 
 
 def _check(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
-    from fitzle.core.fit.making import judge_finished
+    """One file is answered as before; several are also compared with each other."""
+    sheet, files = _spec_of(args.spec), {str(path): path for path in args.files}
+    series = _series(files, sheet) if len(files) > 1 else {}
+    answers = [_checked(path, sheet, series.get(name, ())) for name, path in files.items()]
+    code = REFUSED if any(answer["verdict"] == "refused" for answer in answers) else ACCEPTED
+    return (answers[0] if len(answers) == 1 else {"files": answers}), code
 
-    sheet = _spec_of(args.spec)
-    facts, judgement = judge_finished(_bytes_of(args.file), args.file.name, sheet)
-    answer = {
-        "file": str(args.file), "width": facts.width, "height": facts.height, "format": facts.format,
+
+def _checked(path: Path, sheet: Any, series: tuple[Any, ...]) -> dict[str, Any]:
+    from fitzle.core.fit.finished import NOT_KNOWN, judge_finished
+
+    facts, judgement = judge_finished(_bytes_of(path), path.name, sheet, series)
+    return {
+        "file": str(path), "width": facts.width, "height": facts.height, "format": facts.format,
         "bytes": facts.bytes, "verdict": judgement.verdict,
         "quality": {"metric": "ssimulacra2", "score": None},
         "demands": [
             {"rule": d.rule, "asked": d.asked, "measured": d.measured, "state": d.state} for d in judgement.demands
         ],
         "findings": _plain(judgement.findings),
+        "not_known": NOT_KNOWN,
     }  # fmt: skip
-    return answer, REFUSED if judgement.verdict == "refused" else ACCEPTED
+
+
+def _series(files: dict[str, Path], sheet: Any) -> dict[str, tuple[Any, ...]]:
+    from fitzle.core.preflight.seeing import finished_pixels
+    from fitzle.core.preflight.series import twins_among
+
+    pictures = {name: finished_pixels(_bytes_of(path)) for name, path in files.items()}
+    return twins_among({name: pixels for name, pixels in pictures.items() if pixels is not None}, sheet)
 
 
 def _plain(findings: list[Any]) -> list[dict[str, Any]]:
@@ -478,15 +494,19 @@ def _padding(text: str | None) -> dict[str, Any] | None:
 
 def _table(answer: dict[str, Any]) -> str:
     """The answer for people: figures first, then each finding in its own line."""
+    if "files" in answer:
+        return "\n\n".join(_table(one) for one in answer["files"])
     lines = []
     for key, value in answer.items():
-        if key in ("findings", "demands", "edge_colours"):
+        if key in ("findings", "demands", "edge_colours", "not_known"):
             continue
         lines.append(f"{key.replace('_', ' '):<14} {_cell(value)}")
     for demand in answer.get("demands", []):
         lines.append(f"  {demand['state']:<8} {demand['asked']:<28} {demand['measured']}")
     for finding in answer.get("findings", []):
         lines.append(f"{finding['severity']}: {finding['message']}")
+    if answer.get("not_known"):
+        lines.append(f"cannot be known of a finished file: {', '.join(answer['not_known'])} (./fitzle --explain RULE)")
     return "\n".join(lines)
 
 

@@ -11,7 +11,7 @@ from scipy.ndimage import distance_transform_edt
 from fitzle.cli import main
 from fitzle.core.artwork.reading import read_artwork
 from fitzle.core.colour.srgb import parse_hex
-from fitzle.core.fit.making import judge_finished
+from fitzle.core.fit.finished import judge_finished
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.piece.changes import apply_changes
 from fitzle.core.piece.document import Piece
@@ -220,7 +220,7 @@ def test_a_finished_file_is_judged_by_what_needs_no_plan() -> None:
     _, other = judge_finished(saved(clashing.convert("L").convert("RGB"), "PNG"), "x.png", place)
     assert other.findings == []
     drawing = b'<svg xmlns="http://www.w3.org/2000/svg" width="400" height="400"><rect width="9" height="9"/></svg>'
-    assert judge_finished(drawing, "x.svg", place)[1].findings == []
+    assert [one.rule for one in judge_finished(drawing, "x.svg", place)[1].findings] == ["off-centre"]
 
 
 def test_the_command_line_explains_a_rule(capsys: pytest.CaptureFixture[str]) -> None:

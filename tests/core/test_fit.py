@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from fitzle.core.artwork.reading import Artwork, read_artwork
 from fitzle.core.errors import DocumentError
-from fitzle.core.fit.making import judge_finished
+from fitzle.core.fit.finished import judge_finished
 from fitzle.core.fit.proofs import proof_bytes
 from fitzle.core.piece.changes import SetField, apply_changes
 from fitzle.core.piece.document import Piece

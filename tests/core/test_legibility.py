@@ -62,8 +62,11 @@ def test_the_veil_and_the_weakest_page_count() -> None:
     assert rules(clear, grounds=["#ffffff", "#888888"])["contrast"].measured < 1.4
     white = piece(words(colour="#ffffff"), ground=solid("#999999"))
     plain = rules(white)["contrast"].measured
-    assert "contrast" not in rules(white, veil={"colour": "#000000", "opacity": 0.6})
     assert plain == pytest.approx(2.85, abs=0.05)
+    under = rules(white, veil={"colour": "#000000", "opacity": 0.6})["contrast"].measured
+    assert under == pytest.approx(contrast_ratio(Rgb(102, 102, 102), Rgb(61, 61, 61)), abs=0.05), (
+        "the words are veiled too"
+    )
 
 
 def test_a_plate_and_an_outline_carry_the_words() -> None:

@@ -60,7 +60,7 @@ def chosen(document: dict[str, Any], versions: dict[str, list[str]] | None = Non
         (piece(mark("ink"), ground=gradient("linear")), {}, {"ink": "paper"}),
         (piece(shape("circle", solid(NIGHT)), mark("ink")), {"grounds": [PAGE]}, {"ink": "paper"}),
         (piece(picture(artwork="night"), mark("ink")), {"grounds": [PAGE]}, {"ink": "paper"}),
-        (piece(mark("ink")), {"grounds": [PAGE], "veil": {"colour": "#000000", "opacity": 0.85}}, {"ink": "paper"}),
+        (piece(mark("ink")), {"grounds": [PAGE], "veil": {"colour": "#000000", "opacity": 0.85}}, {}),
         (piece(mark("ink", tint="#ffffff")), {"grounds": [NIGHT]}, {}),
         (piece(mark("ink", recolour={INK: "#ffffff"})), {"grounds": [NIGHT]}, {}),
         (piece(mark("rust")), {"grounds": [NIGHT]}, {}),

@@ -149,7 +149,7 @@ def test_before_the_file_is_made_only_what_the_plan_knows_is_said() -> None:
         ("enlarging", "risky", 2.34, 1.0, "enlarged 2.3 ×"),
         ("clearance", "risky", 0.0, 8.0, "touches the edge"),
         ("clearance", "risky", 3.26, 8.0, "3.3 px from the edge"),
-        ("letters", "risky", 6.4, 9.0, "letters 6 px tall"),
+        ("letters", "risky", 3.4, 5.0, "letters 3.4 px tall"),
         ("size", "refused", "300 × 300 px", "320 × 180 px", "wrong size"),
         ("box", "risky", None, None, "its box shows"),
         ("something-new", "note", 4, None, "something-new"),

@@ -28,10 +28,14 @@ class Where(Frozen):
 
 
 class Repair(Frozen):
-    """A repair that one click makes: its name in the registry of repairs and the words on the button."""
+    """A repair that one click makes: its name in the registry of repairs and the words on the button.
+
+    `becomes` is the figure that it comes to, where that is calculated beforehand: `7.1 : 1`.
+    """
 
     name: str
     label: str
+    becomes: str = ""
 
 
 class Offer(Frozen):
@@ -45,7 +49,8 @@ class Offer(Frozen):
 class Finding(Frozen):
     """One thing that would be refused, looks bad, or is worth knowing; `part` is the part it is about.
 
-    `muted` is why somebody says that it is right as it is, for this fit; empty where nobody does.
+    `repair` is the one that is proposed, `other_repairs` what would do too, the best first. `muted` is why somebody
+    says that it is right as it is, for this fit; empty where nobody does.
     """
 
     rule: str
@@ -55,6 +60,7 @@ class Finding(Frozen):
     limit: Figure = None
     where: Where | None = None
     repair: Repair | None = None
+    other_repairs: tuple[Repair, ...] = ()
     offer: Offer | None = None
     part: str | None = None
     muted: str = ""

@@ -33,7 +33,6 @@ from fitzle.core.plan.guides import guides_of
 from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedWords
 from fitzle.core.preflight.demand_words import size_words
 from fitzle.core.preflight.expected import expected_demands
-from fitzle.core.preflight.mark_contrast import ONE_COLOUR_SHARE
 from fitzle.core.preflight.rule import ArtworkInPlan
 from fitzle.core.preflight.rules.clearance import clearance_px
 from fitzle.core.spec.sheet import SpecSheet
@@ -208,7 +207,7 @@ def _artwork_view(opened: OpenFit, looked: Decided, part: PlacedArtwork) -> Artw
         padding_percent=round(100 * part.padding_px / min(part.stands.width, part.stands.height), 2),
         clearance_px=round(clearance_px(ArtworkInPlan(part, facts, looked.plan, sheet)), 1),
         vector=part.vector,
-        one_colour=bool(facts.colours and facts.colours[0].share >= ONE_COLOUR_SHARE and facts.transparency != "none"),
+        one_colour=facts.one_colour and facts.transparency != "none",
         colours=[entry.hex for entry in facts.colours],
         on_grid=part.grid,
     )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import NamedTuple
 from uuid import UUID
 
@@ -30,9 +31,10 @@ from fitzle.apps.pieces.opening import decided, open_fit
 from fitzle.apps.pieces.sharing import shared_slugs, slug_of
 from fitzle.apps.pieces.uses import fits_in_house_colours, fits_showing
 from fitzle.core.errors import DocumentError
+from fitzle.core.fit.making import look_at
 from fitzle.core.piece.changes import AnyChange, ResetField, SetField
 from fitzle.core.piece.scoping import FieldValue, scoped, taking_back
-from fitzle.core.preflight.registry import RULES, repair_changes
+from fitzle.core.preflight.registry import RULES, SEEN_REPAIRS, repair_changes
 from fitzle.core.type.library import offered_families
 
 AFTER_THE_ANSWER_S = 0.15  # workers would take the cores that the answer to a change needs
@@ -75,7 +77,10 @@ def work_out_repair(workspace: int, fit: UUID, name: str, part: str | None) -> l
     """What a repair changes in the piece of a fit; some look at what is drawn."""
     space = workspace_numbered(workspace)
     opened = open_fit(space, fit_of(space, fit))
-    evidence = decided(space, opened).evidence
+    looked = decided(space, opened)
+    evidence = looked.evidence
+    if name in SEEN_REPAIRS:
+        evidence = replace(evidence, eye=look_at(looked, opened.sources(preview=True)))
     return list(repair_changes(name, opened.document, opened.slug, evidence, part))
 
 

@@ -33,6 +33,7 @@ from fitzle.core.piece.document import Piece as Document
 from fitzle.core.piece.document import artworks_in
 from fitzle.core.plan.planning import planned_size
 from fitzle.core.preflight.readings import ContrastReading
+from fitzle.core.preflight.registry import RULES_VERSION
 from fitzle.core.preflight.rule import Demand
 from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.units import Size
@@ -259,7 +260,7 @@ def _readings_key(workspace: Workspace, opened: OpenFit) -> str:
     """By what is drawn, and by the pages and the veil that it is read on: they change no pixel of a proof."""
     sheet = opened.resolved.sheet
     seen_on = hashlib.sha256(repr((sheet.grounds, sheet.veil)).encode()).hexdigest()[:16]
-    return f"readings/{workspace.pk}/{opened.proof_key}/{seen_on}"
+    return f"readings/{RULES_VERSION}/{workspace.pk}/{opened.proof_key}/{seen_on}"
 
 
 def _versions_among(artworks: Mapping[str, Artwork]) -> dict[str, tuple[str, ...]]:

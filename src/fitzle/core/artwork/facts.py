@@ -14,6 +14,7 @@ Kind = Literal["mark", "picture", "clip", "document"]
 AlphaKind = Literal["none", "edges", "soft"]
 FLAT_COLOURS_SHARE = 0.9  # a bitmap whose few main colours make up this much is drawn, not photographed
 FEW_COLOURS = 4
+ONE_COLOUR_SHARE = 0.97
 ENLARGED_FROM = 0.85  # detail below that share of the size; a smaller difference is within the measurement's error
 
 
@@ -92,3 +93,8 @@ class ArtworkFacts(Frozen):
     rotation: int | None = None
     has_alpha: bool = False
     warnings: tuple[str, ...] = ()
+
+    @property
+    def one_colour(self) -> bool:
+        """Whether it is drawn in one colour, so that a tint suits it."""
+        return bool(self.colours) and self.colours[0].share >= ONE_COLOUR_SHARE

@@ -13,6 +13,8 @@ from fitzle.core.colour.srgb import Rgb, to_hex
 from fitzle.core.eye.planes import Plane, lab_of, length, light_on, luminance, reduced
 
 LONG_PX = 192
+CALM_APART = 0.16  # OKLab lightness: what vibrates is under 0.12, and a repair keeps clear of that
+TOLD_APART = 0.14  # OKLab: what merges is under 0.06 to some eyes
 Vision = Literal["protan", "deutan", "tritan"]
 # Machado, Oliveira and Fernandes 2009, severity 1.0, on linear light.
 _SEEN: dict[Vision, tuple[tuple[float, float, float], ...]] = {
@@ -49,6 +51,23 @@ def neighbours(pixels: Pixels, ground: Rgb) -> Neighbours:
         vibrating=_border(lab, tone, _vibrates),
         merging={vision: _merging(light, lab, tone, vision) for vision in _SEEN},
     )
+
+
+def pair_is_calm(one: Rgb, other: Rgb) -> bool:
+    """Whether the border of two colours would not vibrate: their lightness is far enough apart."""
+    lab = lab_of(_pair_of_light(one, other))[0]
+    return bool(abs(float(lab[0, 0] - lab[1, 0])) >= CALM_APART)
+
+
+def pair_is_told(one: Rgb, other: Rgb) -> bool:
+    """Whether everybody tells two colours apart side by side."""
+    light = _pair_of_light(one, other)
+    seen = [light, *(simulated(light, vision) for vision in _SEEN)]
+    return all(float(length(lab[:, 0] - lab[:, 1])[0]) >= TOLD_APART for lab in map(lab_of, seen))
+
+
+def _pair_of_light(one: Rgb, other: Rgb) -> Plane:
+    return light_on(np.array([[[*one, 255], [*other, 255]]], dtype=np.uint8), other)
 
 
 def simulated(light: Plane, vision: Vision) -> Plane:

@@ -8,6 +8,8 @@ from fitzle.core.artwork.sources import Pixels
 from fitzle.core.colour.srgb import Rgb
 from fitzle.core.eye.planes import Plane, enlarged, lab_of, length, light_on, reduced
 
+RUNS_TOGETHER = 0.5  # from there on a contour begins to be lost
+NO_CONTOUR = 0.1  # of variation in all: rounding alone comes to less
 LARGEST_SEEN_PX = 128  # above that a mark has room for all that people draw
 
 
@@ -26,7 +28,7 @@ def contour_lost(pixels: Pixels, ground: Rgb, seen_px: float) -> float:
     """
     light = reduced(light_on(pixels, ground), drawn_long_px(seen_px))
     before = _variation(lab_of(light))
-    if before <= 0:
+    if before <= NO_CONTOUR:
         return 0.0
     after = _variation(lab_of(enlarged(reduced(light, seen_px), light)))
     return max(0.0, 1 - after / before)

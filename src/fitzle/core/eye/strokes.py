@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import cv2
 import numpy as np
 from numpy.typing import NDArray
@@ -20,20 +22,53 @@ def working_px(seen_px: float) -> float:
     return float(np.clip(8 * seen_px, LEAST_WORKING_PX, MOST_WORKING_PX))
 
 
-def thin_share(shown: Mask, seen_px: float) -> float:
-    """The share of a mark's straight strokes, 0 to 1, that is seen thinner than LEAST_SEEN_STROKE_PX.
+class Strokes(NamedTuple):
+    """`thin` is the share of straight strokes, 0 to 1, that is seen thinner than LEAST_SEEN_STROKE_PX, `closing` that
+    of the gaps between them, in parts of all strokes. `thinnest_px` is in seen px, of the thinnest twentieth.
+    """
 
-    `shown` is where it is drawn, at `working_px`. A tip that only tapers is no stroke: its width changes along it.
+    thin: float
+    closing: float
+    thinnest_px: float
+
+
+NO_STROKES = Strokes(0.0, 0.0, 0.0)
+
+
+def strokes_of(shown: Mask, seen_px: float) -> Strokes:
+    """The strokes of a mark that is seen `seen_px` long; `shown` is where it is drawn, at `working_px`.
+
+    A tip that only tapers is no stroke: its width changes along it.
     """
     scale = max(shown.shape) / seen_px
     padded = np.pad(shown, 4)
     distance = cv2.distanceTransform(padded.astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE)
     ridge = _straight_ridge(distance)
     if not ridge.any():
-        return 0.0
+        return NO_STROKES
+    thin = _thin(ridge, distance, scale)
+    thinnest = float(np.percentile(2 * distance[ridge] - _EDGE_PX, 5)) / scale
+    return Strokes(float(thin.sum() / ridge.sum()), _closing(padded, int(ridge.sum()), scale), thinnest)
+
+
+def thin_share(shown: Mask, seen_px: float) -> float:
+    """The share of strokes that is too thin."""
+    return strokes_of(shown, seen_px).thin
+
+
+def _closing(padded: Mask, strokes: int, scale: float) -> float:
+    """Thin gaps inside the hull of the mark, in parts of its strokes."""
+    points = np.argwhere(padded)[:, ::-1].astype(np.int32)
+    hull = np.zeros(padded.shape, np.uint8)
+    cv2.fillConvexPoly(hull, cv2.convexHull(points), 1)
+    distance = cv2.distanceTransform((~padded).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE)
+    gaps = _straight_ridge(distance) & (hull > 0)
+    return float(_thin(gaps, distance, scale).sum() / strokes)
+
+
+def _thin(ridge: Mask, distance: NDArray[np.float32], scale: float) -> Mask:
     thin = ridge & (2 * distance - _EDGE_PX < LEAST_SEEN_STROKE_PX * scale)
-    kept = _long_ones(thin, _LEAST_LONG * LEAST_SEEN_STROKE_PX * scale)
-    return float((kept & ridge).sum() / ridge.sum())
+    return _long_ones(thin, _LEAST_LONG * LEAST_SEEN_STROKE_PX * scale) & ridge
 
 
 def _straight_ridge(distance: NDArray[np.float32]) -> Mask:

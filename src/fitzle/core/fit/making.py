@@ -17,11 +17,10 @@ from fitzle.core.plan.placed import Plan
 from fitzle.core.preflight.file_facts import FileFacts, read_file_facts
 from fitzle.core.preflight.readings import EyeReading
 from fitzle.core.preflight.registry import demands_of, judged
-from fitzle.core.preflight.rule import Demand, Evidence
-from fitzle.core.preflight.seeing import eye_readings, finished_readings
+from fitzle.core.preflight.rule import Demand
+from fitzle.core.preflight.seeing import eye_readings
 from fitzle.core.render.painting import paint
 from fitzle.core.spec.naming import file_name
-from fitzle.core.spec.sheet import SpecSheet
 
 
 class Judgement(NamedTuple):
@@ -71,8 +70,9 @@ def _svg(plan: Plan, sources: Mapping[str, Source]) -> bytes:
 
 def look_at(decided: Decided, sources: Mapping[str, Source]) -> tuple[EyeReading, ...]:
     """The figures for the rules of the eye, at the sizes at which it is seen; `sources` are by all ids."""
-    planned = decided.planned
-    return eye_readings(decided.plan, decided.resolved.own_sheet, planned.sources(sources), planned.facts)
+    planned, resolved = decided.planned, decided.resolved
+    own = planned.sources(sources)
+    return eye_readings(decided.plan, resolved.own_sheet, own, planned.facts, resolved.versions)
 
 
 def judge_fit(decided: Decided, choice: Choice, file: FileFacts | None, eye: tuple[EyeReading, ...] = ()) -> Judgement:
@@ -80,13 +80,6 @@ def judge_fit(decided: Decided, choice: Choice, file: FileFacts | None, eye: tup
     evidence = replace(decided.evidence, choice=choice, file=file, eye=eye)
     demands = demands_of(file, evidence.sheet) if file else []
     return Judgement(judged(evidence, "plan", "pixels", "seen", "file"), demands)
-
-
-def judge_finished(data: bytes, name: str, sheet: SpecSheet) -> tuple[FileFacts, Judgement]:
-    """A file made anywhere against a spec sheet; raises ArtworkError when it cannot be read."""
-    file = read_file_facts(data, name)
-    findings = judged(Evidence(sheet, file=file, eye=finished_readings(data, sheet)), "seen", "file")
-    return file, Judgement(findings, demands_of(file, sheet))
 
 
 def name_of(made: Made, subject: str, date: str = "", version: str = "") -> str:

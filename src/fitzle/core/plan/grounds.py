@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.colour.contrast import BLACK, LEAST_GRAPHICS_CONTRAST, WHITE, share_that_shows, weakest_contrast
-from fitzle.core.colour.srgb import Rgb, over, parse_hex
+from fitzle.core.colour.main_colours import ColourShare
+from fitzle.core.colour.srgb import Rgb, over, parse_hex, to_hex
 from fitzle.core.formats import format_named
 from fitzle.core.spec.sheet import SpecSheet
 
@@ -52,5 +53,12 @@ def grounds_behind(sheet: SpecSheet, own: str | None) -> list[tuple[str, Rgb]]:
 
 
 def veiled(sheet: SpecSheet, colour: Rgb) -> Rgb:
-    """The colour under the destination's veil."""
+    """The colour under the destination's veil, which lies over the whole picture: over marks and words too."""
     return over(parse_hex(sheet.veil.colour), sheet.veil.opacity, colour) if sheet.veil else colour
+
+
+def veiled_shares(sheet: SpecSheet, colours: tuple[ColourShare, ...]) -> tuple[ColourShare, ...]:
+    """The colours of a mark, or along its outline, under the veil."""
+    if sheet.veil is None:
+        return colours
+    return tuple(one.model_copy(update={"hex": to_hex(veiled(sheet, parse_hex(one.hex)))}) for one in colours)

@@ -9,7 +9,7 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.colour.contrast import LEAST_GRAPHICS_CONTRAST, weakest_contrast
 from fitzle.core.colour.srgb import Rgb, parse_hex
 from fitzle.core.piece.fills import Gradient, PictureFill, Solid
-from fitzle.core.plan.grounds import grounds_behind, veiled
+from fitzle.core.plan.grounds import grounds_behind, veiled, veiled_shares
 from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedShape, Plan
 from fitzle.core.spec.sheet import SpecSheet
 
@@ -39,26 +39,26 @@ def chosen_versions(
         if not isinstance(part, PlacedArtwork) or not others or part.tint or part.recolour:
             continue
         behind = _behind(plan, index, part, sheet, facts)
-        best = _best(part.artwork, others, facts, behind)
+        best = _best(part.artwork, others, facts, behind, sheet)
         if best:
             found[part.artwork] = best
     return list(found.values())
 
 
 def _best(
-    own: str, others: Sequence[str], facts: Mapping[str, ArtworkFacts], behind: list[Rgb]
+    own: str, others: Sequence[str], facts: Mapping[str, ArtworkFacts], behind: list[Rgb], sheet: SpecSheet
 ) -> ChosenVersion | None:
-    reached = {name: _least(facts[name], behind) for name in (own, *others) if name in facts}
+    reached = {name: _least(facts[name], behind, sheet) for name in (own, *others) if name in facts}
     best = max(reached, key=lambda name: reached[name])
     if best == own or reached[own] >= LEAST_GRAPHICS_CONTRAST:
         return None
     return ChosenVersion(own, best, reached[best], reached[own])
 
 
-def _least(facts: ArtworkFacts, behind: list[Rgb]) -> float:
+def _least(facts: ArtworkFacts, behind: list[Rgb], sheet: SpecSheet) -> float:
     if facts.transparency == "none":
         return 1.0  # it brings its own box, which no ground makes readable
-    return min((weakest_contrast(facts.edge_colours, colour) for colour in behind), default=21.0)
+    return min((weakest_contrast(veiled_shares(sheet, facts.edge_colours), colour) for colour in behind), default=21.0)
 
 
 def _behind(

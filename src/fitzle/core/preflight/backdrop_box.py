@@ -22,9 +22,10 @@ class ShowingBox(NamedTuple):
 
 
 def showing_box(own: ArtworkInPlan) -> ShowingBox | None:
-    """The box of one artwork, where it shows."""
+    """The box of one mark, where it shows; a drawing that stands as a picture is meant to have its edges."""
     backdrop = own.facts.backdrop_colour
-    if backdrop is None or own.facts.kind != "mark" or not stands_on_ground(own.plan, own.part):
+    is_mark = own.facts.kind == "mark" and own.part.role == "mark"
+    if backdrop is None or not is_mark or not stands_on_ground(own.plan, own.part):
         return None
     if own.plan.ground:
         shows = _differs(own.plan.ground, backdrop)

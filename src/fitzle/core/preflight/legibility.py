@@ -6,33 +6,31 @@ from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.sources import Pixels, Source
+from fitzle.core.colour.apca import lightness_contrast
 from fitzle.core.colour.contrast import (
     BLACK,
-    FLARE,
     LEAST_GRAPHICS_CONTRAST,
+    LEAST_TEXT_CONTRAST,
     LUMINANCE_WEIGHTS,
     WHITE,
-    relative_luminance,
     weakest_contrast,
 )
 from fitzle.core.colour.main_colours import ColourShare
-from fitzle.core.colour.srgb import Rgb, encoded, linear, parse_hex, to_hex
+from fitzle.core.colour.srgb import linear, parse_hex, to_hex
 from fitzle.core.errors import DocumentError
 from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedWords, Plan
+from fitzle.core.preflight.behind import WEAK_PERCENTILE, Behind, Luminances, grey, ratios, weak_ratio, weakest_behind
 from fitzle.core.preflight.places import stands_on_ground
 from fitzle.core.preflight.readings import ContrastReading
+from fitzle.core.preflight.stronger import ways_for_mark, ways_for_words
 from fitzle.core.render.painting import Painter
 from fitzle.core.spec.sheet import SpecSheet
 
 LOOKED_AT_PX = 320  # width at which what is behind is drawn: contrast is a matter of areas, not of detail
-WEAK_PERCENTILE = 10.0  # of the area behind: a tenth may be fainter
 AUTO = "auto"
-
-Luminances = NDArray[np.float64]
 
 
 class Looked(NamedTuple):
@@ -97,11 +95,11 @@ def contrasts_behind(
     for below in plan.parts[:index]:
         painter.draw(below)
     part = plan.parts[index]
-    pages = _behind(painter.pixels(part.box), sheet, part)
+    behind = _behind(painter.pixels(part.box), sheet, part)
     if isinstance(part, PlacedWords):
-        found = {colour: _worst(colour, pages, part)[0] for colour in colours} if pages else {}
+        found = {colour: _worst(colour, behind, part)[0] for colour in colours} if behind.pages else {}
     else:
-        found = {colour: min(_weak(parse_hex(colour), light) for light in pages.values()) for colour in colours}
+        found = {colour: behind.on_all(colour) for colour in colours}
     return {colour: round(ratio, 2) for colour, ratio in found.items()}
 
 
@@ -117,24 +115,41 @@ def _matters(plan: Plan, part: Placed, sheet: SpecSheet, facts: Mapping[str, Art
 def _look(
     part: Placed, painter: Painter, sheet: SpecSheet, facts: Mapping[str, ArtworkFacts], house: Sequence[str]
 ) -> ContrastReading | None:
-    pages = _behind(painter.pixels(part.box), sheet, part)
-    if not pages:
+    behind = _behind(painter.pixels(part.box), sheet, part)
+    if not behind.pages:
         return None
     if isinstance(part, PlacedWords):
         line = [*house, BLACK, WHITE] if part.colour == AUTO else [part.colour]
-        rated = [(_lost(colour, pages, part), _worst(colour, pages, part), colour) for colour in line]
+        rated = [(_lost(colour, behind, part), _worst(colour, behind, part), colour) for colour in line]
         _, (ratio, page), colour = min(rated, key=lambda entry: (entry[0], -entry[1][0]))
-        return ContrastReading(part.part, to_hex(parse_hex(colour)), round(ratio, 2), page)
+        return _words_reading(part._replace(colour=to_hex(parse_hex(colour))), ratio, page, behind, house)
     assert isinstance(part, PlacedArtwork)
-    outline = (ColourShare(hex=part.tint, share=1.0),) if part.tint else facts[part.artwork].edge_colours
-    ratio, page = min((_outline_contrast(outline, light), page) for page, light in pages.items())
-    return ContrastReading(part.part, part.tint or outline[0].hex if outline else BLACK, round(ratio, 2), page)
+    return _mark_reading(part, facts[part.artwork], behind, house)
 
 
-def _behind(pixels: Pixels, sheet: SpecSheet, part: Placed) -> dict[str, Luminances]:
-    """The luminances of the area behind on each page (hex), the plate and the veil laid over."""
+def _words_reading(part: PlacedWords, ratio: float, page: str, behind: Behind, house: Sequence[str]) -> ContrastReading:
+    ways = ways_for_words(part, behind, house) if ratio < LEAST_TEXT_CONTRAST else ()
+    return ContrastReading(part.part, part.colour, round(ratio, 2), page, _lightness(part.colour, behind, page), ways)
+
+
+def _mark_reading(part: PlacedArtwork, facts: ArtworkFacts, behind: Behind, house: Sequence[str]) -> ContrastReading:
+    outline = (ColourShare(hex=part.tint, share=1.0),) if part.tint else facts.edge_colours
+    shown = behind.outline(outline)
+    ratio, page = min((_outline_contrast(shown, light), page) for page, light in behind.pages.items())
+    colour = outline[0].hex if outline else BLACK
+    ways = ways_for_mark(outline, behind, house, tints=facts.one_colour) if ratio < LEAST_GRAPHICS_CONTRAST else ()
+    return ContrastReading(part.part, colour, round(ratio, 2), page, _lightness(colour, behind, page), ways)
+
+
+def _lightness(colour: str, behind: Behind, page: str) -> float:
+    own = behind.seen(colour)
+    return round(lightness_contrast(own, weakest_behind(own, behind.pages[page])), 1)
+
+
+def _behind(pixels: Pixels, sheet: SpecSheet, part: Placed) -> Behind:
+    """The area behind on each page, the plate and the veil laid over."""
     if not pixels.size:
-        return {}
+        return Behind({}, sheet)
     alpha = pixels[..., 3:].astype(np.float64).reshape(-1, 1) / 255
     colours = pixels[..., :3].astype(np.float64).reshape(-1, 3)
     grounds = sheet.grounds if alpha.min() < 1 else sheet.grounds[:1]
@@ -146,52 +161,36 @@ def _behind(pixels: Pixels, sheet: SpecSheet, part: Placed) -> dict[str, Luminan
         if sheet.veil:
             mixed += sheet.veil.opacity * (np.array(parse_hex(sheet.veil.colour)) - mixed)
         found[page] = linear(mixed) @ LUMINANCE_WEIGHTS
-    return found
+    return Behind(found, sheet)
 
 
-def _worst(colour: str, pages: Mapping[str, Luminances], part: PlacedWords) -> tuple[float, str]:
+def _worst(colour: str, behind: Behind, part: PlacedWords) -> tuple[float, str]:
     """The contrast of words in this colour on the page where it is weakest."""
-    own = parse_hex(colour)
-    return min((max(_weak(own, light), _against_outline(own, part)), page) for page, light in pages.items())
+    own, around = behind.seen(colour), _against_outline(colour, behind, part)
+    return min((max(weak_ratio(own, light), around), page) for page, light in behind.pages.items())
 
 
-def _lost(colour: str, pages: Mapping[str, Luminances], part: PlacedWords) -> float:
+def _lost(colour: str, behind: Behind, part: PlacedWords) -> float:
     """The share of the area behind words, in hundredths, before which this colour is lost, on the worst page.
 
     It comes before the contrast that nine tenths reach: where a tenth is as dark as the words, that figure is low for
     every colour, and says nothing of the rest.
     """
-    own = parse_hex(colour)
-    if _against_outline(own, part) >= LEAST_GRAPHICS_CONTRAST:
+    if _against_outline(colour, behind, part) >= LEAST_GRAPHICS_CONTRAST:
         return 0.0
-    shares = ((_ratios(own, light) < LEAST_GRAPHICS_CONTRAST).mean() for light in pages.values())
+    own = behind.seen(colour)
+    shares = ((ratios(own, light) < LEAST_GRAPHICS_CONTRAST).mean() for light in behind.pages.values())
     return round(float(max(shares)), 2)
 
 
-def _ratios(colour: Rgb, behind: Luminances) -> Luminances:
-    own = relative_luminance(colour)
-    return np.asarray((np.maximum(behind, own) + FLARE) / (np.minimum(behind, own) + FLARE))
-
-
-def _weak(colour: Rgb, behind: Luminances) -> float:
-    """The contrast that nine tenths of the area reach."""
-    return float(np.percentile(_ratios(colour, behind), WEAK_PERCENTILE))
-
-
-def _against_outline(colour: Rgb, part: PlacedWords) -> float:
+def _against_outline(colour: str, behind: Behind, part: PlacedWords) -> float:
     """Letters with a line right around them are read against that line."""
     if part.outline is None or part.outline.offset or part.outline_only:
         return 0.0
-    return _weak(colour, np.array([relative_luminance(parse_hex(part.outline.colour))]))
+    return behind.between(colour, part.outline.colour)
 
 
 def _outline_contrast(outline: tuple[ColourShare, ...], behind: Luminances) -> float:
     """The contrast of a mark's outline with grey of the weak percentiles on both sides of what is behind it."""
     ends = np.percentile(behind, [WEAK_PERCENTILE, 100 - WEAK_PERCENTILE])
-    return min((weakest_contrast(outline, _grey(float(light))) for light in ends), default=21.0)
-
-
-def _grey(luminance: float) -> Rgb:
-    """The grey of a relative luminance."""
-    level = int(np.rint(encoded(np.array(luminance))))
-    return Rgb(level, level, level)
+    return min((weakest_contrast(outline, grey(float(light))) for light in ends), default=21.0)

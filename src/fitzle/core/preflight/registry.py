@@ -19,6 +19,7 @@ from fitzle.core.preflight.rules import (
     clearance,
     contrast,
     covered,
+    crowded,
     enlarging,
     file_format,
     file_size,
@@ -31,13 +32,15 @@ from fitzle.core.preflight.rules import (
     off_centre,
     quality,
     smudge,
+    stretched,
     strokes,
     transparency,
+    twins,
     version,
 )
 from fitzle.core.spec.sheet import SpecSheet
 
-RULES_VERSION = "3"  # raise it when a rule judges otherwise, so that what was judged is judged anew
+RULES_VERSION = "4"  # raise it when a rule judges otherwise, so that what was judged is judged anew
 _ORDER = {"refused": 0, "risky": 1, "note": 2}
 
 
@@ -75,16 +78,21 @@ RULES = registered(
         letters,
         strokes,
         smudge,
+        crowded,
+        stretched,
         box,
         halo,
         off_centre,
         clash,
         merging,
+        twins,
         missing_letters,
         version,
     )
 )
 _REPAIRS = {name: repair for rule in RULES.values() for name, repair in rule.repairs.items()}
+# Repairs that go by the figures of the eye: those are measured before they are worked out.
+SEEN_REPAIRS = frozenset(name for rule in RULES.values() if rule.needs == "seen" for name in rule.repairs)
 
 
 def judged(evidence: Evidence, *needs: Needs) -> list[Finding]:

@@ -5,58 +5,75 @@ from __future__ import annotations
 import io
 from collections.abc import Iterator, Mapping
 
+import cv2
 import numpy as np
 
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.sources import Pixels, Source
-from fitzle.core.colour.contrast import WHITE, relative_luminance
-from fitzle.core.colour.srgb import Rgb, parse_hex, to_hex
+from fitzle.core.colour.contrast import WHITE
+from fitzle.core.colour.srgb import Rgb, parse_hex
 from fitzle.core.eye import balance, halo, smudge, strokes
-from fitzle.core.eye.busy import MOST_STROKE_PX, Busy, busy_behind, stroke_px
+from fitzle.core.eye.ellipse import stretched_by
 from fitzle.core.eye.neighbours import LONG_PX as NEIGHBOURS_PX
 from fitzle.core.eye.neighbours import neighbours
-from fitzle.core.eye.planes import light_on, luminance
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.plan.grounds import grounds_behind
 from fitzle.core.plan.placed import Look, PlacedArtwork, PlacedWords, Plan
 from fitzle.core.preflight.places import stands_on_ground
 from fitzle.core.preflight.readings import EyeReading
-from fitzle.core.render.painting import Painter, paint
+from fitzle.core.preflight.seeing_words import readings_of_words
+from fitzle.core.render.painting import paint
 from fitzle.core.spec.sheet import SpecSheet, Viewing
 from fitzle.core.units import Size
 
 MOST_DENSITY = 2  # what finer screens show more of nobody sees at a usual distance
-USUAL_STROKE = 0.12  # of the size of letters: how large words are drawn before their strokes are known
+NO_VERSIONS: Mapping[str, tuple[str, ...]] = {}
+SERIES_PX = 512  # what files that are compared with each other are read at
 ALIKE_SIDES = 1.1  # a picture is square for the rule of the middle up to that ratio of its sides
 
 
 def eye_readings(
-    plan: Plan, sheet: SpecSheet, sources: Mapping[str, Source], facts: Mapping[str, ArtworkFacts]
+    plan: Plan,
+    sheet: SpecSheet,
+    sources: Mapping[str, Source],
+    facts: Mapping[str, ArtworkFacts],
+    versions: Mapping[str, tuple[str, ...]] = NO_VERSIONS,
 ) -> tuple[EyeReading, ...]:
-    """All figures of a decided plan; `sources` and `facts` are by the ids that the plan uses."""
+    """All figures of a decided plan; `sources` and `facts` are by the ids that the plan uses.
+
+    `versions` are for each mark its others: where one of them does better that is told.
+    """
     if not plan.parts:
         return ()
     found: list[EyeReading] = []
     for part in plan.parts:
         if isinstance(part, PlacedWords):
-            found += _of_words(plan, part, sheet, sources)
+            found += readings_of_words(plan, part, sheet, sources)
         elif isinstance(part, PlacedArtwork) and _is_mark(part, facts):
-            found += _of_mark(plan, part, sheet, sources, facts[part.artwork])
+            found += _of_mark(plan, part, sheet, sources, facts, versions.get(part.artwork, ()))
     return (*found, *_of_picture(plan, sheet, sources, facts))
 
 
 def finished_readings(data: bytes, sheet: SpecSheet) -> tuple[EyeReading, ...]:
     """The figures that need no plan, of a finished file; none of one that Pillow cannot open, such as an SVG."""
+    pixels = finished_pixels(data, NEIGHBOURS_PX)
+    if pixels is None:
+        return ()
+    return tuple(_of_colours(pixels, parse_hex(sheet.grounds[0] if sheet.grounds else WHITE)))
+
+
+def finished_pixels(data: bytes, most_px: int = SERIES_PX) -> Pixels | None:
+    """A finished file as (h, w, 4), straight alpha, at most `most_px` long; None for one that Pillow cannot open."""
     from PIL import Image, UnidentifiedImageError
 
     try:
         with Image.open(io.BytesIO(data)) as picture:
-            picture.draft("RGB", (NEIGHBOURS_PX, NEIGHBOURS_PX))
+            picture.draft("RGB", (most_px, most_px))
             small = picture.convert("RGBA")
     except (UnidentifiedImageError, OSError, ValueError, Image.DecompressionBombError):
-        return ()
-    small.thumbnail((NEIGHBOURS_PX, NEIGHBOURS_PX), Image.Resampling.BOX)
-    return tuple(_of_colours(np.asarray(small), parse_hex(sheet.grounds[0] if sheet.grounds else WHITE)))
+        return None
+    small.thumbnail((most_px, most_px), Image.Resampling.BOX)
+    return np.asarray(small)
 
 
 def seen_scale(plan: Plan, sheet: SpecSheet) -> float:
@@ -71,21 +88,69 @@ def _is_mark(part: PlacedArtwork, facts: Mapping[str, ArtworkFacts]) -> bool:
 
 
 def _of_mark(
-    plan: Plan, part: PlacedArtwork, sheet: SpecSheet, sources: Mapping[str, Source], facts: ArtworkFacts
+    plan: Plan,
+    part: PlacedArtwork,
+    sheet: SpecSheet,
+    sources: Mapping[str, Source],
+    facts: Mapping[str, ArtworkFacts],
+    others: tuple[str, ...],
 ) -> Iterator[EyeReading]:
-    seen = max(part.box.width, part.box.height) * seen_scale(plan, sheet)
+    seen, own = max(part.box.width, part.box.height) * seen_scale(plan, sheet), facts[part.artwork]
     alone = _alone(plan, part, sources, strokes.working_px(seen))
-    yield EyeReading("strokes", part.part, strokes.thin_share(alone[..., 3] > 127, seen), seen_px=seen)
-    if facts.transparency == "none" or not stands_on_ground(plan, part):
+    lines = strokes.strokes_of(_with_edge(alone[..., 3] > 127, part), seen)
+    yield EyeReading("strokes", part.part, lines.thin, seen_px=seen, detail=lines.thinnest_px)
+    yield EyeReading("gaps", part.part, lines.closing, seen_px=seen)
+    yield EyeReading("stretched", part.part, stretched_by(alone), seen_px=seen)
+    if own.transparency == "none" or not stands_on_ground(plan, part):
         return
     grounds = grounds_behind(sheet, plan.ground)
     if seen <= smudge.LARGEST_SEEN_PX:
         lost, on = max((smudge.contour_lost(alone, colour, seen), words) for words, colour in grounds)
-        yield EyeReading("smudge", part.part, lost, on, seen)
-    if not facts.vector:
+        reading = EyeReading("smudge", part.part, lost, on, seen)
+        yield (
+            reading
+            if lost <= smudge.RUNS_TOGETHER
+            else _with_simpler(reading, plan, part, sources, facts, grounds, others)
+        )
+    if not own.vector:
         drawn = _alone(plan, part, sources, halo.LONG_PX)
         rim, on = max((halo.bad_rim(drawn, colour), words) for words, colour in grounds)
         yield EyeReading("halo", part.part, rim, on, seen)
+
+
+def _with_edge(shown: strokes.Mask, part: PlacedArtwork) -> strokes.Mask:
+    """Where a mark is drawn together with the border that follows its outline; the room for that is added."""
+    if part.look.edge is None:
+        return shown
+    by = max(1, round(part.look.edge.width_px * max(shown.shape) / max(part.box.width, part.box.height)))
+    round_ = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * by + 1, 2 * by + 1))
+    return np.asarray(cv2.dilate(np.pad(shown, by).astype(np.uint8), round_) > 0)
+
+
+def _with_simpler(
+    reading: EyeReading,
+    plan: Plan,
+    part: PlacedArtwork,
+    sources: Mapping[str, Source],
+    facts: Mapping[str, ArtworkFacts],
+    grounds: list[tuple[str, Rgb]],
+    others: tuple[str, ...],
+) -> EyeReading:
+    """The reading with the version of the mark of which the least runs together, where that is less."""
+    found = []
+    for name in (one for one in others if one in sources and one in facts):
+        whole = facts[name].trimmed.rect
+        scale = max(part.box.width, part.box.height) / max(whole.width, whole.height)
+        box = Rect(0, 0, whole.width * scale, whole.height * scale)
+        other = part._replace(artwork=name, window=whole, box=box, tint=None, recolour=())
+        alone = _alone(plan, other, sources, strokes.working_px(reading.seen_px))
+        found.append((max(smudge.contour_lost(alone, colour, reading.seen_px) for _, colour in grounds), name))
+    lost, name = min(found, default=(1.0, ""))
+    return (
+        reading._replace(instead=name, instead_value=lost)
+        if lost < min(reading.value, smudge.RUNS_TOGETHER)
+        else reading
+    )
 
 
 def _alone(plan: Plan, part: PlacedArtwork, sources: Mapping[str, Source], long_px: float) -> Pixels:
@@ -94,47 +159,6 @@ def _alone(plan: Plan, part: PlacedArtwork, sources: Mapping[str, Source], long_
     there = part._replace(box=Rect(0, 0, width, height), look=Look(), grid=False)
     sheet = Plan(Size(width, height), None, None, None, (there,))
     return paint(sheet, sources, max(1, round(long_px * width / max(width, height))))
-
-
-def _of_words(plan: Plan, part: PlacedWords, sheet: SpecSheet, sources: Mapping[str, Source]) -> Iterator[EyeReading]:
-    """Words with a line around them bring their own surroundings."""
-    if not part.layout.glyphs or part.outline or part.look.rotation:
-        return
-    scale = min(1.0, MOST_STROKE_PX / (USUAL_STROKE * part.layout.size_px))
-    width = max(1, round(plan.size.width * scale))
-    painter = Painter(plan, sources, width)
-    for below in plan.parts[: plan.parts.index(part)]:
-        painter.draw(below)
-    letters_on = Painter(plan._replace(under=None, fill=None, edge=None, parts=()), sources, width)
-    letters_on.draw(part._replace(plate=None, glow=None, shadow=None, look=Look()))
-    around = part.box.inset(-2 * USUAL_STROKE * part.layout.size_px)
-    letters = letters_on.pixels(around)[..., 3] > 127
-    if not letters.any():
-        return
-    stroke, own = stroke_px(letters), relative_luminance(parse_hex(part.colour))
-    found = []
-    for page in (parse_hex(ground) for ground in sheet.grounds or (WHITE,)):
-        behind = luminance(light_on(_over(painter.pixels(around), part, sheet, page), page))
-        found.append((busy_behind(letters, own, behind, stroke), page))
-    worst, page = max(found, key=lambda entry: _how_bad(entry[0]))
-    for name, value in zip(("busy", "busy-letter", "busy-clutter"), worst, strict=True):
-        yield EyeReading(name, part.part, value, to_hex(page))
-
-
-def _how_bad(busy: Busy) -> float:
-    return max(busy.lost / 0.05, busy.worst / 0.15, busy.clutter / 0.16)
-
-
-def _over(pixels: Pixels, part: PlacedWords, sheet: SpecSheet, page: Rgb) -> Pixels:
-    """What is behind words on a page, opaque, with their plate and the veil laid over."""
-    alpha = pixels[..., 3:].astype(np.float32) / 255
-    mixed = pixels[..., :3] * alpha + np.array(page, dtype=np.float32) * (1 - alpha)
-    if part.plate:
-        mixed += part.plate.opacity * (np.array(parse_hex(part.plate.colour)) - mixed)
-    if sheet.veil:
-        mixed += sheet.veil.opacity * (np.array(parse_hex(sheet.veil.colour)) - mixed)
-    opaque = np.full((*mixed.shape[:2], 1), 255, dtype=np.uint8)
-    return np.concatenate([np.clip(np.rint(mixed), 0, 255).astype(np.uint8), opaque], axis=2)
 
 
 def _of_picture(

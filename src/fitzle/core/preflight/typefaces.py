@@ -30,10 +30,11 @@ def typefaces_for(words: WordsPart, size: Size, sheet: SpecSheet) -> list[Typefa
     """All families that are offered, set as the part is."""
     viewing = smallest_viewing(sheet)
     share = viewing.width / size.width if viewing else 1.0
-    return [_figures(words, family, size, share) for family in offered_families()]
+    density = viewing.density if viewing else 1.0
+    return [_figures(words, family, size, share, density) for family in offered_families()]
 
 
-def _figures(words: WordsPart, family: Family, size: Size, share: float) -> Typeface:
+def _figures(words: WordsPart, family: Family, size: Size, share: float, density: float) -> Typeface:
     face = family.face(words.weight, words.italic)
     layout = placed_words(words.model_copy(update={"family": family.name}), size).layout
     small = small_figures(face.files[0])
@@ -47,5 +48,5 @@ def _figures(words: WordsPart, family: Family, size: Size, share: float) -> Type
         cap_height_px=round(layout.cap_height_px, 1),
         seen_x_height_px=round(small.x_height * em, 1),
         seen_stroke_px=round(small.stroke * em, 2),
-        reads=reads(small, em),
+        reads=reads(small, em, density),
     )

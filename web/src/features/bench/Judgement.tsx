@@ -3,10 +3,10 @@ import { Link } from "react-router";
 
 import type { Finding, FitOut } from "../../api/client";
 import { plural } from "../../measure/words";
-import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
 import { useDarkVersion } from "../../ui/useDarkVersion";
 import { Muting } from "./Muting";
+import { Repairs } from "./Repairs";
 import { RulePage } from "./RulePage";
 import type { Bench } from "./useBench";
 
@@ -152,15 +152,7 @@ function FindingRow({ bench, fit, finding, number }: FindingProps) {
       </span>
       <div className={`min-w-0 text-[13px] ${finding.muted ? "text-soft" : ""}`}>
         <p>{finding.message}</p>
-        {finding.repair && !finding.muted && (
-          <Button
-            className="mt-2"
-            disabled={bench.outbox.state !== "saved"}
-            onClick={() => bench.repair(finding.repair!.name, finding.part)}
-          >
-            {finding.repair.label}
-          </Button>
-        )}
+        {!finding.muted && <Repairs bench={bench} finding={finding} />}
         {finding.offer && !finding.muted && <OfferLink bench={bench} offer={finding.offer} />}
         <Muting bench={bench} fit={fit} finding={finding} />
         <RulePage rule={finding.rule} />

@@ -1,17 +1,21 @@
-"""A mark that comes too near to the edge of what shows."""
+"""A mark or words that come too near to the edge of what shows."""
 
 from __future__ import annotations
 
 import math
 
 from fitzle.core.findings import Finding, Repair
-from fitzle.core.geometry.rect import Point
+from fitzle.core.geometry.path import flattened
+from fitzle.core.geometry.rect import Point, Rect
 from fitzle.core.piece.changes import Change, SetField
 from fitzle.core.piece.document import Piece
 from fitzle.core.plan.padding import least_clearance_px
-from fitzle.core.preflight.places import where_in
+from fitzle.core.plan.placed import PlacedWords, Plan
+from fitzle.core.plan.standing import kept_inside, standing_at
+from fitzle.core.preflight.places import quoted, where_in
 from fitzle.core.preflight.rule import ArtworkInPlan, Evidence, Rule
-from fitzle.core.spec.sheet import CircleMask
+from fitzle.core.preflight.viewing import smallest_viewing
+from fitzle.core.spec.sheet import CircleMask, SpecSheet
 
 ROUNDING_PX = 0.01
 TOUCHES_PX, CUT_OFF_PX = 0.05, -0.5
@@ -37,32 +41,86 @@ def clearance_px(own: ArtworkInPlan) -> float:
 
 
 def judge(evidence: Evidence) -> list[Finding]:
-    """One finding for each mark that is too near."""
-    return [found for own in evidence.artworks() if own.facts.kind == "mark" and (found := _too_near(own))]
+    """One finding for each mark and each words that are too near."""
+    marks = [found for own in evidence.artworks() if own.facts.kind == "mark" and (found := _too_near(own))]
+    return marks + [found for words in evidence.plan.words if (found := _words_too_near(words, evidence))]
 
 
 def _too_near(own: ArtworkInPlan) -> Finding | None:
     least, found = least_clearance_px(own.plan.size.short_side), clearance_px(own)
     if found >= least - ROUNDING_PX:
         return None
-    edge = "the circle it is shown in" if isinstance(own.sheet.mask, CircleMask) else "the edge"
-    how = (
-        f"comes within {found:.1f} px of"
-        if found > TOUCHES_PX
-        else "touches"
-        if found > CUT_OFF_PX
-        else "is cut off by"
-    )
     return Finding(
         rule="clearance",
         severity="risky",
-        message=f"The mark {how} {edge}. {least:.3g} px is the least that looks intended here.",
+        message=f"The mark {_how(found, own.plan, own.sheet)}. {least:.3g} px is the least that looks intended here.",
         measured=round(found, 2),
         limit=round(least, 2),
         where=where_in(own.plan, own.part.box),
         repair=Repair(name="add-padding", label="Add padding"),
         part=own.part.part,
     )
+
+
+def _how(found: float, plan: Plan, sheet: SpecSheet) -> str:
+    """In px of the file and, where that is another figure, as it is seen smallest."""
+    edge = "the circle it is shown in" if isinstance(sheet.mask, CircleMask) else "the edge"
+    if found <= TOUCHES_PX:
+        return f"{'touches' if found > CUT_OFF_PX else 'is cut off by'} {edge}"
+    viewing = smallest_viewing(sheet)
+    seen = found * viewing.width / plan.size.width if viewing else found
+    smaller = f" ({seen:.1f} px at {viewing.name})" if viewing and abs(seen - found) >= 0.1 else ""
+    return f"comes within {found:.1f} px of {edge}{smaller}"
+
+
+def words_clearance_px(words: PlacedWords, plan: Plan, sheet: SpecSheet) -> float:
+    """The least distance of letters, or of their plate, to the edge of what shows, in px; below 0 they are cut."""
+    outline = words.plate.path if words.plate else words.layout.outline()
+    points = [point for contour in flattened(outline, 4) for point in contour]
+    if not points:
+        return math.inf
+    width, height = plan.size
+    straight = min(min(point.x, point.y, width - point.x, height - point.y) for point in points)
+    if sheet.mask is None:
+        return straight
+    return min(straight, *(sheet.mask.outline.depth(point, width, height) for point in points))
+
+
+def _words_too_near(words: PlacedWords, evidence: Evidence) -> Finding | None:
+    """Turned words are judged by eye: their letters are drawn elsewhere. A plate may reach the edge on purpose."""
+    plan, sheet = evidence.plan, evidence.sheet
+    if not words.layout.glyphs or words.look.rotation:
+        return None
+    found = words_clearance_px(words._replace(plate=None), plan, sheet)
+    least = least_clearance_px(plan.size.short_side)
+    if found >= least - ROUNDING_PX:
+        return None
+    return Finding(
+        rule="clearance",
+        severity="risky",
+        message=f"{quoted(words)} {_how(found, plan, sheet)}. {least:.3g} px is the least that looks intended here.",
+        measured=round(found, 2),
+        limit=round(least, 2),
+        where=where_in(plan, words.box),
+        repair=Repair(name="move-inside", label="Move it inside"),
+        part=words.part,
+    )
+
+
+def move_inside(_piece: Piece, placement: str, evidence: Evidence, part: str | None) -> list[Change]:
+    """The box of words moved, and made smaller where it must be, until nothing comes near to the edge."""
+    size = evidence.plan.size
+    room = Rect(0, 0, size.width, size.height).inset(2 * least_clearance_px(size.short_side))
+    if isinstance(evidence.sheet.mask, CircleMask):
+        side = room.width * math.sqrt(0.5), room.height * math.sqrt(0.5)
+        room = Rect(room.centre.x - side[0] / 2, room.centre.y - side[1] / 2, *side)
+    changes: list[Change] = []
+    for own in evidence.plan.words:
+        if part in (None, own.part) and _words_too_near(own, evidence):
+            stands, beyond = standing_at(kept_inside(own.stands, 0, room), size)
+            changes.append(SetField(part=own.part, field="stands", value=stands.model_dump(), placement=placement))
+            changes.append(SetField(part=own.part, field="beyond", value=beyond, placement=placement))
+    return changes
 
 
 def add_padding(_piece: Piece, placement: str, evidence: Evidence, part: str | None) -> list[Change]:
@@ -82,4 +140,4 @@ def label(finding: Finding) -> str:
     return "touches the edge" if finding.measured < TOUCHES_PX else f"{finding.measured:.1f} px from the edge"
 
 
-RULE = Rule("clearance", "plan", judge, label, {"add-padding": add_padding})
+RULE = Rule("clearance", "plan", judge, label, {"add-padding": add_padding, "move-inside": move_inside})

@@ -18,16 +18,16 @@ from fitzle.core.piece.parts import WordsPart
 from fitzle.core.plan.grounds import grounds_behind
 from fitzle.core.plan.placed import Placed, PlacedWords
 from fitzle.core.preflight.choosing_ground import choose_ground
+from fitzle.core.preflight.making_stronger import calm_behind, line_around, stronger_colour
 from fitzle.core.preflight.mark_contrast import is_faint, suggested_tint, weakest_on_grounds
-from fitzle.core.preflight.places import where_in
-from fitzle.core.preflight.readings import ContrastReading
+from fitzle.core.preflight.places import quoted, where_in
+from fitzle.core.preflight.readings import ContrastReading, Stronger
 from fitzle.core.preflight.rule import ArtworkInPlan, Evidence, Rule
 from fitzle.core.preflight.viewing import smallest_viewing
 
 LEAST_WORDS_CONTRAST = 4.5  # WCAG 2.2, success criterion 1.4.3
 LEAST_LARGE_CONTRAST = 3.0  # the same, for large text
 LARGE_SEEN_PX = 24.0  # the same: 18 pt
-QUOTED_LETTERS = 24
 
 
 def judge(evidence: Evidence) -> list[Finding]:
@@ -69,20 +69,45 @@ def _faint(reading: ContrastReading, part: Placed, evidence: Evidence) -> Findin
     least = least_words_contrast(words, evidence) if words else LEAST_LARGE_CONTRAST
     if reading.ratio >= least:
         return None
-    what = f"“{' '.join(words.layout.lines)[:QUOTED_LETTERS]}” reads" if words else "The mark reads"
+    what = f"{quoted(words)} reads" if words else "The mark reads"
+    repairs = _repairs(reading, least, words=words is not None)
     veil = ", under its veil" if evidence.sheet.veil else ""
     shown = math.floor(reading.ratio * 10) / 10  # never rounded up to the least that is asked
     return Finding(
         rule="contrast",
         severity="risky",
-        message=f"{what} only {shown:.1f} : 1 on what is behind it{veil}. {least:g} : 1 is the least that is"
-        " seen well.",
+        message=f"{what} only {shown:.1f} : 1 on what is behind it{veil} (Lc {abs(reading.lightness):.0f} of APCA)."
+        f" {least:g} : 1 is the least that is seen well.",
         measured=reading.ratio,
         limit=least,
         where=where_in(evidence.plan, part.box),
-        repair=Repair(name="plate-behind", label="Put a plate behind it") if words else None,
+        repair=next(iter(repairs), None),
+        other_repairs=tuple(repairs[1:]),
         part=reading.part,
     )
+
+
+_SAID = {
+    "colour": ("stronger-colour", "Colour it {colour}"),
+    "outline": ("line-around", "Draw a line of {colour} around it"),
+    "darken": ("calm-behind", "{darken} what is behind it by {opacity:.0%}"),
+    "plate": ("plate-behind", "Put a plate behind it"),
+}
+
+
+def _repairs(reading: ContrastReading, least: float, *, words: bool) -> list[Repair]:
+    """The ways that were calculated, each with the figure that it comes to; words always have the plate."""
+    found = [_repair_of(way) for way in reading.ways if way.ratio >= least]
+    if words and not any(one.name == "plate-behind" for one in found):
+        found.append(Repair(name="plate-behind", label="Put a plate behind it"))
+    return found
+
+
+def _repair_of(way: Stronger) -> Repair:
+    name, label = _SAID[way.way]
+    darken = "Darken" if relative_luminance(parse_hex(way.colour)) < HALF_LIGHT else "Lighten"
+    said = label.format(colour=way.colour, darken=darken, opacity=way.opacity)
+    return Repair(name=name, label=said, becomes=f"{math.floor(way.ratio * 10) / 10:.1f} : 1")
 
 
 def _mark_repair(own: ArtworkInPlan) -> Repair:
@@ -141,5 +166,12 @@ RULE = Rule(
     "pixels",
     judge,
     label,
-    {"contrasting-tint": contrasting_tint, "choose-ground": choose_ground, "plate-behind": plate_behind},
+    {
+        "contrasting-tint": contrasting_tint,
+        "choose-ground": choose_ground,
+        "stronger-colour": stronger_colour,
+        "line-around": line_around,
+        "calm-behind": calm_behind,
+        "plate-behind": plate_behind,
+    },
 )

@@ -1,4 +1,4 @@
-"""A bitmap drawn larger than its own pixels, or than the detail that is really in them."""
+"""A bitmap drawn larger than its own pixels, or than the detail that is really in them, at the density it is seen."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from fitzle.core.preflight.rule import ArtworkInPlan, Evidence, Rule
 
 ENLARGED_SHOWS = 1.1  # times; up to that the softening is within what the encoder costs
 ROUNDING = 1.001
+MOST_DENSITY = 2  # what finer screens show more of nobody sees at a usual distance
 
 
 def judge(evidence: Evidence) -> list[Finding]:
@@ -20,19 +21,31 @@ def _enlarged(own: ArtworkInPlan) -> Finding | None:
     scale = own.part.scale * _px_for_each_detail(own.facts)
     if own.facts.vector or scale <= ROUNDING:
         return None
+    again = _enlarged_again(own)
+    scale *= again
     shows = scale > ENLARGED_SHOWS
     blur = "It will look blurred" if shows else "That hardly shows"
     return Finding(
         rule="enlarging",
         severity="risky" if shows else "note",
         message=f"It is enlarged {scale:.2g} times: {_what_is_drawn(own)}."
-        f" {blur}; a larger file or an SVG would be crisp.",
+        f"{_again_in_words(again)} {blur}; a larger file or an SVG would be crisp.",
         measured=round(scale, 3),
         limit=1.0,
         where=where_in(own.plan, own.part.box),
         offer=_offer_tracing(own) if shows else None,
         part=own.part.part,
     )
+
+
+def _enlarged_again(own: ArtworkInPlan) -> float:
+    """How many times the screen enlarges the file where the most px of it are shown, at least 1."""
+    width = own.plan.size.width
+    return max([1.0, *(one.width * min(one.density, MOST_DENSITY) / width for one in own.sheet.seen)])
+
+
+def _again_in_words(again: float) -> str:
+    return f" Screens that show more px than the file has enlarge that {again:.2g} times again." if again > 1.01 else ""
 
 
 def _offer_tracing(own: ArtworkInPlan) -> Offer | None:

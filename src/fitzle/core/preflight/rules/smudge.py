@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from fitzle.core.eye.smudge import RUNS_TOGETHER
 from fitzle.core.findings import Finding
 from fitzle.core.preflight.rule import Evidence, Rule
+from fitzle.core.preflight.simpler import simpler_repair, simpler_version
 
-NOTED, SHOWS = 0.5, 0.6  # of the contour
+SHOWS = 0.6  # of the contour
 
 
 def judge(evidence: Evidence) -> list[Finding]:
@@ -19,10 +21,11 @@ def judge(evidence: Evidence) -> list[Finding]:
             measured=round(reading.value, 3),
             limit=SHOWS,
             where=evidence.where(reading.part),
+            repair=simpler_repair(evidence, reading.part),
             part=reading.part,
         )
         for reading in evidence.seen("smudge")
-        if reading.value > NOTED
+        if reading.value > RUNS_TOGETHER
     ]
 
 
@@ -31,4 +34,4 @@ def label(finding: Finding) -> str:
     return f"{finding.measured:.0%} runs together"
 
 
-RULE = Rule("smudge", "seen", judge, label)
+RULE = Rule("smudge", "seen", judge, label, {"simpler-version": simpler_version})
