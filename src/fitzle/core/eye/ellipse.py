@@ -6,7 +6,9 @@ import cv2
 import numpy as np
 
 from fitzle.core.artwork.sources import Pixels
+from fitzle.core.eye.planes import reduced_pixels
 
+LONG_PX = 192
 LEAST_SHARE = 0.08  # of the picture's area: smaller ones are details, drawn as anybody likes
 MOST_RATIO = 1.4  # from there on it was meant as an ellipse
 _FITS = 0.985  # of both areas that ellipse and outline have in common
@@ -19,7 +21,7 @@ def stretched_by(pixels: Pixels) -> float:
 
     Only upright ones count: who turns an ellipse means one.
     """
-    found = [(area, ratio) for mask in _masks(pixels) for area, ratio in _ellipses(mask)]
+    found = [(area, ratio) for mask in _masks(reduced_pixels(pixels, LONG_PX)) for area, ratio in _ellipses(mask)]
     return max(found, default=(0.0, 1.0))[1]
 
 

@@ -47,9 +47,10 @@ def neighbours(pixels: Pixels, ground: Rgb) -> Neighbours:
     light = reduced(light_on(pixels, ground), LONG_PX)
     lab = lab_of(light)
     tone = luminance(light)
+    might = _border(lab, tone, _might_merge).length > 0  # most pictures have no such pair, whoever looks
     return Neighbours(
         vibrating=_border(lab, tone, _vibrates),
-        merging={vision: _merging(light, lab, tone, vision) for vision in _SEEN},
+        merging={vision: _merging(light, lab, tone, vision) if might else NO_BORDER for vision in _SEEN},
     )
 
 
@@ -80,7 +81,7 @@ def _merging(light: Plane, lab: Plane, tone: Plane, vision: Vision) -> Border:
 
     def merges(pair: _Pair) -> np.ndarray:
         there = length(seen[pair.one] - seen[pair.other])
-        return np.asarray((pair.apart > 0.085) & (there < 0.06) & (there < pair.apart / 2) & (pair.contrast < 1.6))
+        return np.asarray(_might_merge(pair) & (there < 0.06) & (there < pair.apart / 2))
 
     return _border(lab, tone, merges)
 
@@ -94,6 +95,10 @@ class _Pair(NamedTuple):
     lab_one: np.ndarray
     lab_other: np.ndarray
     contrast: np.ndarray
+
+
+def _might_merge(pair: _Pair) -> np.ndarray:
+    return np.asarray((pair.apart > 0.085) & (pair.contrast < 1.6))
 
 
 def _vibrates(pair: _Pair) -> np.ndarray:

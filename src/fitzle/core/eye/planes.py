@@ -35,6 +35,19 @@ def reduced(plane: Plane, long_px: float) -> Plane:
     return np.asarray(cv2.resize(plane, size, interpolation=cv2.INTER_AREA), dtype=np.float32)
 
 
+def reduced_pixels(pixels: Pixels, long_px: float) -> Pixels:
+    """Straight-alpha pixels (h, w, 4) reduced by averaging areas, colours by their alpha; never enlarged."""
+    scale = long_px / max(pixels.shape[:2])
+    if scale >= 1:
+        return pixels
+    size = (max(1, round(pixels.shape[1] * scale)), max(1, round(pixels.shape[0] * scale)))
+    weighed = cv2.multiply(pixels, cv2.merge([pixels[..., 3]] * 3 + [np.full_like(pixels[..., 3], 255)]), scale=1 / 255)
+    small = cv2.resize(weighed, size, interpolation=cv2.INTER_AREA)
+    alpha = cv2.merge([small[..., 3]] * 3)
+    colours = cv2.divide(np.ascontiguousarray(small[..., :3]), alpha, scale=255)
+    return np.asarray(np.dstack([colours, small[..., 3]]), dtype=np.uint8)
+
+
 def enlarged(plane: Plane, like: Plane) -> Plane:
     """To the size of another plane, bilinear: cubic weights would add rings."""
     height, width = like.shape[:2]

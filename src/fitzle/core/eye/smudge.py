@@ -6,7 +6,7 @@ import numpy as np
 
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.colour.srgb import Rgb
-from fitzle.core.eye.planes import Plane, enlarged, lab_of, length, light_on, reduced
+from fitzle.core.eye.planes import Plane, enlarged, lab_of, length, light_on, reduced, reduced_pixels
 
 RUNS_TOGETHER = 0.5  # from there on a contour begins to be lost
 NO_CONTOUR = 0.1  # of variation in all: rounding alone comes to less
@@ -26,7 +26,7 @@ def contour_lost(pixels: Pixels, ground: Rgb, seen_px: float) -> float:
     1 - TV(reduced and enlarged again) / TV, with TV the total variation in OKLab: by the coarea formula the length of
     all contours, each weighed by how far the colours at its sides are apart (Fleming and Rishel 1960).
     """
-    light = reduced(light_on(pixels, ground), drawn_long_px(seen_px))
+    light = light_on(reduced_pixels(pixels, drawn_long_px(seen_px)), ground)
     before = _variation(lab_of(light))
     if before <= NO_CONTOUR:
         return 0.0

@@ -12,6 +12,7 @@ LEAST_WORKING_PX, MOST_WORKING_PX = 448, 512  # below that strokes are lost
 LEAST_SEEN_STROKE_PX = 0.75
 _AXES = ((0, 1), (1, 0), (1, 1), (1, -1))
 _EDGE_PX = 0.6  # how much wider a stroke's distances say it is than it was drawn
+_REACH = 3  # px that are looked at around each
 _LEAST_LONG = 4.5  # times the least stroke: what is shorter is a tip or a dot
 
 Mask = NDArray[np.bool_]
@@ -58,9 +59,9 @@ def thin_share(shown: Mask, seen_px: float) -> float:
 
 def _closing(padded: Mask, strokes: int, scale: float) -> float:
     """Thin gaps inside the hull of the mark, in parts of its strokes."""
-    points = np.argwhere(padded)[:, ::-1].astype(np.int32)
+    outlines, _ = cv2.findContours(padded.astype(np.uint8), cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_SIMPLE)
     hull = np.zeros(padded.shape, np.uint8)
-    cv2.fillConvexPoly(hull, cv2.convexHull(points), 1)
+    cv2.fillConvexPoly(hull, cv2.convexHull(np.concatenate(outlines)), 1)
     distance = cv2.distanceTransform((~padded).astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE)
     gaps = _straight_ridge(distance) & (hull > 0)
     return float(_thin(gaps, distance, scale).sum() / strokes)
@@ -72,26 +73,25 @@ def _thin(ridge: Mask, distance: NDArray[np.float32], scale: float) -> Mask:
 
 
 def _straight_ridge(distance: NDArray[np.float32]) -> Mask:
+    """Where a plane (with at least _REACH px of margin that do not count) has a ridge whose height hardly changes."""
     found = np.zeros(distance.shape, dtype=bool)
+    inside = distance[_REACH:-_REACH, _REACH:-_REACH]
+    positive = inside > 0
+    ridge = found[_REACH:-_REACH, _REACH:-_REACH]
     for down, across in _AXES:
         length = float(np.hypot(down, across))
-        before, after = _moved(distance, down, across), _moved(distance, -down, -across)
-        second = 2 * distance - _moved(distance, 2 * down, 2 * across) - _moved(distance, -2 * down, -2 * across)
-        crest = (distance >= before) & (distance >= after) & (second > 1.2 * length) & (distance > 0)
-        ahead, behind = _moved(distance, 3 * across, -3 * down), _moved(distance, -3 * across, 3 * down)
-        even = (np.abs(ahead - behind) < 0.15 * 6 * length) & (ahead > 0) & (behind > 0)
-        found |= crest & even
+        crest = positive & (inside >= _at(distance, down, across)) & (inside >= _at(distance, -down, -across))
+        second = 2 * inside - _at(distance, 2 * down, 2 * across) - _at(distance, -2 * down, -2 * across)
+        crest &= second > 1.2 * length
+        ahead, behind = _at(distance, 3 * across, -3 * down), _at(distance, -3 * across, 3 * down)
+        ridge |= crest & (np.abs(ahead - behind) < 0.15 * 6 * length) & (ahead > 0) & (behind > 0)
     return found
 
 
-def _moved(plane: NDArray[np.float32], down: int, across: int) -> NDArray[np.float32]:
-    """The value `down` and `across` further on; 0 beyond the edge."""
-    found = np.zeros_like(plane)
+def _at(plane: NDArray[np.float32], down: int, across: int) -> NDArray[np.float32]:
+    """The inner part of a plane `down` and `across` further on."""
     height, width = plane.shape
-    to_y, to_x = slice(max(0, -down), height - max(0, down)), slice(max(0, -across), width - max(0, across))
-    from_y, from_x = slice(max(0, down), height - max(0, -down)), slice(max(0, across), width - max(0, -across))
-    found[to_y, to_x] = plane[from_y, from_x]
-    return found
+    return plane[_REACH + down : height - _REACH + down, _REACH + across : width - _REACH + across]
 
 
 def _long_ones(thin: Mask, least_px: float) -> Mask:
