@@ -36,7 +36,7 @@ def full_paths(signed_in: Any, place: Any, run: Any, juno: Any) -> dict[str, str
         "artwork": artwork["id"], "fit": fit, "piece": piece, "delivery": delivery["id"],
         "file": delivery["files"][0]["id"], "name": "choose-ground", "placement": str(entry.pk), "number": "0",
         "learning": str(learning.pk), "destination": str(entry.destination_id), "part": "headline",
-        "kind": "dark-version", "way": "undo", "revision": "1", "rule": "busy",
+        "kind": "dark-version", "way": "undo", "revision": "1", "rule": "busy", "scene": "page-0-0",
     }  # fmt: skip
 
 

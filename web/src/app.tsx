@@ -20,6 +20,8 @@ import { ForgottenScreen } from "./features/session/ForgottenScreen";
 import { MailsScreen } from "./features/session/MailsScreen";
 import { NewPasswordScreen } from "./features/session/NewPasswordScreen";
 import { NoWorkspace } from "./features/session/NoWorkspace";
+import { ProofsScreen } from "./features/proofs/ProofsScreen";
+import { SeenScreen } from "./features/proofs/SeenScreen";
 import { SignInAgain } from "./features/session/SignInAgain";
 import { SignInScreen } from "./features/session/SignInScreen";
 import { SignUpScreen } from "./features/session/SignUpScreen";
@@ -55,6 +57,7 @@ function Outside() {
       <Route path="/password/:key" element={<NewPasswordScreen />} />
       <Route path="/confirm/:key" element={<ConfirmScreen />} />
       <Route path="/mail" element={<MailsScreen />} />
+      <Route path="/seen/:token" element={<SeenScreen />} />
       <Route path="*" element={<SignInScreen />} />
     </Routes>
   );
@@ -67,6 +70,7 @@ function Screens({ first }: { first: string | undefined }) {
         <Route index element={<WallScreen />} />
         <Route path="begin" element={<BeginScreen />} />
         <Route path="fits/:fit" element={<BenchScreen />} />
+        <Route path="fits/:fit/proofs" element={<ProofsScreen key={location.pathname} />} />
         <Route path="artwork" element={<ArtworkScreen />} />
         <Route path="artwork/room" element={<RoomScreen />} />
         <Route path="artwork/:artwork/stills" element={<StillsScreen key={location.pathname} />} />
@@ -81,6 +85,7 @@ function Screens({ first }: { first: string | undefined }) {
         <Route path="*" element={<Trouble error={new Error("There is no such page.")} />} />
       </Route>
       <Route path="/account" element={<AccountScreen />} />
+      <Route path="/seen/:token" element={<SeenScreen />} />
       <Route path="/password/:key" element={<NewPasswordScreen />} />
       <Route path="/confirm/:key" element={<ConfirmScreen />} />
       <Route path="/mail" element={<MailsScreen />} />

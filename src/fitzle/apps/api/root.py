@@ -21,11 +21,13 @@ from fitzle.apps.api import (
     glyphs,
     house_style,
     learning,
+    phone,
     pieces,
     places,
     preparation,
     room,
     rules,
+    scenes,
     serving,
     session,
     typefaces,
@@ -56,6 +58,7 @@ api.add_router("/mails", entrance.mails)
 api.add_router("/invitations", entrance.invitations)
 api.add_router("/doing", doing.router)
 api.add_router("/rules", rules.router)
+api.add_router("/seen", phone.seen)
 api.add_router("/workspaces", workspaces.router)
 for module in (
     wall,
@@ -65,6 +68,8 @@ for module in (
     artwork,
     pieces,
     fits,
+    scenes,
+    phone,
     composing,
     typefaces,
     deliveries,

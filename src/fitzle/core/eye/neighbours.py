@@ -17,7 +17,7 @@ CALM_APART = 0.16  # OKLab lightness: what vibrates is under 0.12, and a repair 
 TOLD_APART = 0.14  # OKLab: what merges is under 0.06 to some eyes
 Vision = Literal["protan", "deutan", "tritan"]
 # Machado, Oliveira and Fernandes 2009, severity 1.0, on linear light.
-_SEEN: dict[Vision, tuple[tuple[float, float, float], ...]] = {
+SEEN_AS: dict[Vision, tuple[tuple[float, float, float], ...]] = {
     "protan": ((0.152286, 1.052583, -0.204868), (0.114503, 0.786281, 0.099216), (-0.003882, -0.048116, 1.051998)),
     "deutan": ((0.367322, 0.860646, -0.227968), (0.280085, 0.672501, 0.047413), (-0.011820, 0.042940, 0.968881)),
     "tritan": ((1.255528, -0.076749, -0.178779), (-0.078411, 0.930809, 0.147602), (0.004733, 0.691367, 0.303900)),
@@ -50,7 +50,7 @@ def neighbours(pixels: Pixels, ground: Rgb) -> Neighbours:
     might = _border(lab, tone, _might_merge).length > 0  # most pictures have no such pair, whoever looks
     return Neighbours(
         vibrating=_border(lab, tone, _vibrates),
-        merging={vision: _merging(light, lab, tone, vision) if might else NO_BORDER for vision in _SEEN},
+        merging={vision: _merging(light, lab, tone, vision) if might else NO_BORDER for vision in SEEN_AS},
     )
 
 
@@ -63,7 +63,7 @@ def pair_is_calm(one: Rgb, other: Rgb) -> bool:
 def pair_is_told(one: Rgb, other: Rgb) -> bool:
     """Whether everybody tells two colours apart side by side."""
     light = _pair_of_light(one, other)
-    seen = [light, *(simulated(light, vision) for vision in _SEEN)]
+    seen = [light, *(simulated(light, vision) for vision in SEEN_AS)]
     return all(float(length(lab[:, 0] - lab[:, 1])[0]) >= TOLD_APART for lab in map(lab_of, seen))
 
 
@@ -73,7 +73,7 @@ def _pair_of_light(one: Rgb, other: Rgb) -> Plane:
 
 def simulated(light: Plane, vision: Vision) -> Plane:
     """Linear light as it is seen with one kind of cones missing."""
-    return np.asarray(np.clip(cv2.transform(light, np.array(_SEEN[vision])), 0, 1), dtype=np.float32)
+    return np.asarray(np.clip(cv2.transform(light, np.array(SEEN_AS[vision])), 0, 1), dtype=np.float32)
 
 
 def _merging(light: Plane, lab: Plane, tone: Plane, vision: Vision) -> Border:

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useParams } from "react-router";
+import { Link, useParams } from "react-router";
 
 import { deliver, save } from "../../api/actions";
 import { Button } from "../../ui/Button";
@@ -50,6 +50,12 @@ function TopLine({ bench, workspace }: { bench: Bench; workspace: string }) {
       <SavedState outbox={outbox} />
       {outbox.trouble && <Problem message={outbox.trouble.message} onDismiss={outbox.forgetTrouble} />}
       <div className="ml-auto flex flex-wrap items-center justify-end gap-2 whitespace-nowrap">
+        <Link
+          to={`/w/${workspace}/fits/${bench.fit!.id}/proofs`}
+          className="inline-flex min-h-8 items-center px-1 text-[13px] font-semibold text-measure hover:underline"
+        >
+          As it will be seen
+        </Link>
         <HelpSheet />
         <a
           href={`/api/workspaces/${workspace}/fits/${bench.fit!.id}/svg`}

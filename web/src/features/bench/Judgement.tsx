@@ -78,7 +78,8 @@ function measured(rule: string, words: string, fit: FitOut): string {
 
 const lossWords = (score: number) => (score >= 99.95 ? "nothing lost" : `looks ${Math.round(score)} of 100`);
 
-function Findings({ bench, fit }: { bench: Bench; fit: FitOut }) {
+/** What there is to look at, each with what one click can do about it. */
+export function Findings({ bench, fit }: { bench: Bench; fit: FitOut }) {
   const serious = fit.findings.filter((finding) => finding.severity !== "note" && !finding.muted).length;
   const heading = fit.failure
     ? "Its file could not be made"

@@ -1,0 +1,43 @@
+"""What the proofs screen is given."""
+
+from __future__ import annotations
+
+from ninja import Schema
+
+from fitzle.apps.pieces.opening import OpenFit
+from fitzle.core.eye.neighbours import SEEN_AS
+from fitzle.core.scenes.items import DrawnScene, NeighbourItem
+from fitzle.core.scenes.neighbours import neighbour_svg
+from fitzle.core.scenes.working_out import scenes_for
+
+
+class ScenesOut(Schema):
+    """Scenes with what they are drawn of.
+
+    `shown` changes with the picture and belongs to its address. `neighbours` are SVG by number, `vision` the matrices
+    (row by row, 3 x 3, on linear light) by kind of vision.
+    """
+
+    shown: str
+    made: bool
+    width: int
+    height: int
+    scenes: list[DrawnScene]
+    neighbours: dict[int, str]
+    vision: dict[str, list[float]]
+
+
+def scenes_view(opened: OpenFit) -> ScenesOut:
+    """The scenes of a fit."""
+    scenes = scenes_for(opened.sheet, opened.size)
+    seeds = {item.seed for scene in scenes for item in scene.items if isinstance(item, NeighbourItem)}
+    file = opened.record.files[0] if opened.record and opened.record.files else None
+    return ScenesOut(
+        shown=file.sha256[:16] if file else opened.proof_key[:16],
+        made=file is not None,
+        width=opened.size.width,
+        height=opened.size.height,
+        scenes=scenes,
+        neighbours={seed: neighbour_svg(seed) for seed in seeds},
+        vision={name: [value for row in matrix for value in row] for name, matrix in SEEN_AS.items()},
+    )

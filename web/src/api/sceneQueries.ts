@@ -1,0 +1,60 @@
+import { queryOptions } from "@tanstack/react-query";
+
+import { answerOf, client, type Schemas } from "./client";
+
+export type Scenes = Schemas["ScenesOut"];
+export type Scene = Scenes["scenes"][number];
+export type Item = Scene["items"][number];
+export type Sight = "usual" | "protan" | "deutan" | "tritan" | "far";
+
+const MAKING_MS = 1500; // how often to look whether the very file is there
+
+/** The scenes of a fit; `state` changes with what stands in them. */
+export const scenesQuery = (workspace: string, fit: string, state: string) =>
+  queryOptions({
+    queryKey: [workspace, "scenes", fit, state],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/fits/{fit}/scenes", { params: { path: { workspace, fit } } }),
+      ),
+    placeholderData: (before) => before,
+    refetchInterval: (query) => (query.state.data?.made ? false : MAKING_MS),
+  });
+
+export const seenQuery = (token: string) =>
+  queryOptions({
+    queryKey: ["seen", token],
+    queryFn: () => answerOf(client.GET("/api/seen/{token}", { params: { path: { token } } })),
+    retry: false,
+  });
+
+/** Where pictures of scenes come from. */
+export interface Source {
+  /** What the destination shows. */
+  shown: string;
+  /** A scene drawn by the server; none where only the picture may be seen. */
+  scene?: (id: string, sight: Sight, scale: number) => string;
+}
+
+export function sourceOf(workspace: string, fit: string, key: string): Source {
+  const base = `/api/workspaces/${workspace}/fits/${fit}`;
+  return {
+    shown: `${base}/shown?key=${key}`,
+    scene: (id, sight, scale) =>
+      `${base}/scenes/${encodeURIComponent(id)}/picture?sight=${sight}&scale=${scale}&key=${key}`,
+  };
+}
+
+export const seenSource = (token: string, key: string): Source => ({
+  shown: `/api/seen/${token}/shown?key=${key}`,
+});
+
+export const proofSheetUrl = (workspace: string, fit: string, kind: "pdf" | "png", scenes: string[]) =>
+  `/api/workspaces/${workspace}/fits/${fit}/proof-sheet?kind=${kind}&scenes=${encodeURIComponent(scenes.join(","))}`;
+
+export const makePhoneLink = (workspace: string, fit: string) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/fits/{fit}/phone-link", {
+      params: { path: { workspace, fit } },
+    }),
+  );
