@@ -12,6 +12,7 @@ from fitzle.apps.accounts.access import Access, access_to
 from fitzle.apps.accounts.models import Membership, Role
 from fitzle.apps.artwork import actions as artwork_actions
 from fitzle.apps.artwork.models import Artwork
+from fitzle.apps.asking import asking as ask_actions
 from fitzle.apps.deliveries import actions as delivery_actions
 from fitzle.apps.destinations import learning as learning_actions
 from fitzle.apps.destinations.shelves import ShelfChange
@@ -20,6 +21,7 @@ from fitzle.apps.pieces import actions as piece_actions
 from fitzle.apps.pieces import house as house_actions
 from fitzle.apps.pieces import places as place_actions
 from fitzle.apps.pieces import serving as serving_actions
+from fitzle.apps.pieces import takes as take_actions
 from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.core.artwork.steps.document import NOT_PREPARED
 from tests.apps.helpers import send
@@ -36,6 +38,8 @@ MODULES = (
     house_actions,
     learning_actions,
     workspace_actions,
+    take_actions,
+    ask_actions,
 )
 LARGER = svg('<circle cx="50" cy="25" r="24" fill="#1d3b4f"/>')
 ACTIONS: dict[str, tuple[Any, ...]] = {
@@ -79,6 +83,10 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "delete_destination": (NOBODY,),
     "begin_learning": (learning_actions.Shown("a", b"x", b"x"),),
     "redo": (NOBODY,),
+    "add_take": (NOBODY,),
+    "choose_take": (NOBODY, False),
+    "ask_people": (NOBODY, "page-0-0", [("", b"x"), ("b", b"x")]),
+    "end_question": (NOBODY,),
 }
 
 

@@ -1,11 +1,14 @@
 """Who may see what, signing in, and the headers that keep the pages safe."""
 
 import re
+from datetime import timedelta
 from typing import Any
 
 import pytest
 from django.test import Client
+from django.utils import timezone
 
+from fitzle.apps.asking.models import Question
 from fitzle.apps.destinations.models import Learning
 from tests.apps.helpers import send, sign_in, upload, wall_proofs
 from tests.make import sheet, svg
@@ -31,12 +34,15 @@ def full_paths(signed_in: Any, place: Any, run: Any, juno: Any) -> dict[str, str
     artwork = upload(signed_in, "juno", "m.svg", svg(), str(entry.pk), run)
     fit = wall_proofs(signed_in, "juno")["Test place"]["fit"]
     piece = signed_in.get(f"/api/workspaces/juno/fits/{fit}").json()["piece"]["id"]
+    ends = timezone.now() + timedelta(days=1)
+    question = Question.objects.create(workspace=juno[1], piece_id=piece, placement=entry, token="x", ends_at=ends)
     delivery = send(signed_in, "post", "workspaces/juno/deliveries", {}).json()
     return {
         "artwork": artwork["id"], "fit": fit, "piece": piece, "delivery": delivery["id"],
         "file": delivery["files"][0]["id"], "name": "choose-ground", "placement": str(entry.pk), "number": "0",
         "learning": str(learning.pk), "destination": str(entry.destination_id), "part": "headline",
         "kind": "dark-version", "way": "undo", "revision": "1", "rule": "busy", "scene": "page-0-0",
+        "question": str(question.pk),
     }  # fmt: skip
 
 
@@ -53,6 +59,9 @@ BODIES: dict[str, Any] = {
     "post /deliveries": {},
     "patch ": {"name": "x"},
     "post /places/read": {"words": "9 x 9 px"},
+    "post /fits/{fit}/takes": {},
+    "post /fits/{fit}/choose": {},
+    "post /fits/{fit}/questions": {"scene": "page-0-0"},
     "put /fits/{fit}/muted/{rule}": {"reason": "meant so"},
     "post /shared-files": {"places": [NO_PLACE], "leader": NO_PLACE},
     "post /places/look": {"sheet": {}},

@@ -6,6 +6,7 @@ import { sessionQuery } from "./api/queries";
 import { ArtworkScreen } from "./features/artwork/ArtworkScreen";
 import { RoomScreen } from "./features/artwork/RoomScreen";
 import { AccountScreen } from "./features/account/AccountScreen";
+import { AskScreen } from "./features/asking/AskScreen";
 import { BeginScreen } from "./features/begin/BeginScreen";
 import { BenchScreen } from "./features/bench/BenchScreen";
 import { DeliveriesScreen } from "./features/deliveries/DeliveriesScreen";
@@ -26,6 +27,7 @@ import { SignInAgain } from "./features/session/SignInAgain";
 import { SignInScreen } from "./features/session/SignInScreen";
 import { SignUpScreen } from "./features/session/SignUpScreen";
 import { StillsScreen } from "./features/stills/StillsScreen";
+import { TakesScreen } from "./features/takes/TakesScreen";
 import { WallScreen } from "./features/wall/WallScreen";
 import { WorkspaceScreen } from "./features/workspace/WorkspaceScreen";
 import { Header } from "./ui/Header";
@@ -58,6 +60,7 @@ function Outside() {
       <Route path="/confirm/:key" element={<ConfirmScreen />} />
       <Route path="/mail" element={<MailsScreen />} />
       <Route path="/seen/:token" element={<SeenScreen />} />
+      <Route path="/ask/:token" element={<AskScreen />} />
       <Route path="*" element={<SignInScreen />} />
     </Routes>
   );
@@ -71,6 +74,7 @@ function Screens({ first }: { first: string | undefined }) {
         <Route path="begin" element={<BeginScreen />} />
         <Route path="fits/:fit" element={<BenchScreen />} />
         <Route path="fits/:fit/proofs" element={<ProofsScreen key={location.pathname} />} />
+        <Route path="fits/:fit/takes" element={<TakesScreen key={location.pathname} />} />
         <Route path="artwork" element={<ArtworkScreen />} />
         <Route path="artwork/room" element={<RoomScreen />} />
         <Route path="artwork/:artwork/stills" element={<StillsScreen key={location.pathname} />} />
@@ -86,6 +90,7 @@ function Screens({ first }: { first: string | undefined }) {
       </Route>
       <Route path="/account" element={<AccountScreen />} />
       <Route path="/seen/:token" element={<SeenScreen />} />
+      <Route path="/ask/:token" element={<AskScreen />} />
       <Route path="/password/:key" element={<NewPasswordScreen />} />
       <Route path="/confirm/:key" element={<ConfirmScreen />} />
       <Route path="/mail" element={<MailsScreen />} />

@@ -37,6 +37,7 @@ INSTALLED_APPS = [
     "fitzle.apps.destinations",
     "fitzle.apps.pieces",
     "fitzle.apps.deliveries",
+    "fitzle.apps.asking",
     "fitzle.apps.mails",
     "fitzle.apps.jobs",
 ]

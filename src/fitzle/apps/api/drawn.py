@@ -26,8 +26,9 @@ from fitzle.apps.deliveries.delivering import last_delivered_keys
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.drawing.calls import Picture, drawable
 from fitzle.apps.pieces.composing import points_for
-from fitzle.apps.pieces.fits import fit_of, fits_of_piece
+from fitzle.apps.pieces.fits import fit_of, fits_of_piece, one_each
 from fitzle.apps.pieces.opening import OpenFit, decided, open_fit, open_fits
+from fitzle.apps.pieces.takes import name_of_take
 from fitzle.core.artwork.steps.document import AnyStep, Preparation
 from fitzle.core.artwork.steps.material import as_bitmap, natural_size
 from fitzle.core.artwork.steps.proposing import Proposal, proposed
@@ -55,11 +56,15 @@ class Shown(NamedTuple):
 def draw_fit(workspace: int, fit: UUID, person: int, proof_width: int | None) -> FitOut:
     """A fit as it is now for a person; with a width its proof comes too, so that a change costs one request."""
     space = workspace_numbered(workspace)
-    beside = open_fits(space, fits_of_piece(fit_of(space, fit).piece))
+    own = fit_of(space, fit)
+    fits = fits_of_piece(own.piece)
+    beside = open_fits(space, one_each(fits, own))
     opened = next((entry for entry in beside if entry.fit.pk == fit), None)
     if opened is None:
         raise Http404("The artwork of this fit is not there any more.")
     view = fit_view(space, opened, beside, last_delivered_keys(space), person)
+    if sum(one.placement_id == own.placement_id and one.row == own.row for one in fits) > 1:
+        view.take = name_of_take(own.take)
     if proof_width:
         proof = _proof(opened, proof_width, Shown())
         view.proof = f"data:{proof.media_type};base64,{b64encode(proof.data).decode()}"

@@ -7,11 +7,12 @@ from typing import Any
 from django.core.exceptions import PermissionDenied
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
-from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.errors import AuthenticationError, HttpError, Throttled, ValidationError
 from ninja.security import SessionAuth
 
 from fitzle.apps.api import (
     artwork,
+    asking,
     clips,
     composing,
     deliveries,
@@ -30,6 +31,7 @@ from fitzle.apps.api import (
     scenes,
     serving,
     session,
+    takes,
     typefaces,
     versions,
     wall,
@@ -59,6 +61,7 @@ api.add_router("/invitations", entrance.invitations)
 api.add_router("/doing", doing.router)
 api.add_router("/rules", rules.router)
 api.add_router("/seen", phone.seen)
+api.add_router("/ask", asking.public)
 api.add_router("/workspaces", workspaces.router)
 for module in (
     wall,
@@ -70,6 +73,8 @@ for module in (
     fits,
     scenes,
     phone,
+    takes,
+    asking,
     composing,
     typefaces,
     deliveries,
@@ -85,6 +90,11 @@ for module in (
 
 def _answer(request: HttpRequest, message: str, status: int, **more: Any) -> HttpResponse:
     return api.create_response(request, {"message": message, **more}, status=status)
+
+
+@api.exception_handler(Throttled)
+def _on_throttled(request: HttpRequest, error: Throttled) -> HttpResponse:
+    return _answer(request, "That is more than one person asks for. Wait a little, then go on.", error.status_code)
 
 
 @api.exception_handler(HttpError)

@@ -31,13 +31,18 @@ def scenes_view(opened: OpenFit) -> ScenesOut:
     """The scenes of a fit."""
     scenes = scenes_for(opened.sheet, opened.size)
     seeds = {item.seed for scene in scenes for item in scene.items if isinstance(item, NeighbourItem)}
-    file = opened.record.files[0] if opened.record and opened.record.files else None
     return ScenesOut(
-        shown=file.sha256[:16] if file else opened.proof_key[:16],
-        made=file is not None,
+        shown=shown_key(opened),
+        made=bool(opened.record and opened.record.files),
         width=opened.size.width,
         height=opened.size.height,
         scenes=scenes,
         neighbours={seed: neighbour_svg(seed) for seed in seeds},
         vision={name: [value for row in matrix for value in row] for name, matrix in SEEN_AS.items()},
     )
+
+
+def shown_key(opened: OpenFit) -> str:
+    """What the address of its picture changes with: its file where that is made."""
+    file = opened.record.files[0] if opened.record and opened.record.files else None
+    return file.sha256[:16] if file else opened.proof_key[:16]

@@ -411,7 +411,8 @@ class FitOut(Schema):
 
     `key` is that of its proof, `failure` says in words why the file could not be made, `mask` is what shows of it as an
     SVG path in fractions of its width and height. `parts` are those that show, back to front; `here` are all parts as
-    they are in this placement by id, `names` what they are called; `proof` is a data address.
+    they are in this placement by id, `names` what they are called; `proof` is a data address. `take` is the letter of
+    the take where several stand in this placement, else empty.
     """
 
     id: UUID
@@ -441,4 +442,5 @@ class FitOut(Schema):
     shapes: list[str]
     first_looks: FirstLooks
     rail: list[FitBrief]
+    take: str = ""
     proof: str | None = None

@@ -33,6 +33,7 @@ from fitzle.apps.pieces.uses import fits_in_house_colours, fits_showing
 from fitzle.core.errors import DocumentError
 from fitzle.core.fit.making import look_at
 from fitzle.core.piece.changes import AnyChange, ResetField, SetField
+from fitzle.core.piece.document import TAKE_MARK, layer_of
 from fitzle.core.piece.scoping import FieldValue, scoped, taking_back
 from fitzle.core.preflight.registry import RULES, SEEN_REPAIRS, repair_changes
 from fitzle.core.type.library import offered_families
@@ -65,8 +66,8 @@ def change_fit(access: Access, fit_id: UUID, edit: Edit) -> Fit:
     document, place = saving.document_of(fit.piece), slug_of(fit.placement)
     changes = [
         *edit.changes,
-        *taking_back(edit.take_back, place),
-        *scoped(document, place, edit.values, everywhere=edit.everywhere),
+        *taking_back(edit.take_back, layer_of(place, fit.take)),
+        *scoped(document, place, edit.values, everywhere=edit.everywhere, take=fit.take),
         *placing_changes(access.workspace, fit, document, list(edit.placings), everywhere=edit.everywhere),
     ]
     return _saved(access, fit, edit.revision, changes, edit.step, edit.key)
@@ -231,7 +232,8 @@ def redo(access: Access, piece_id: UUID) -> Piece:
 
 def _check_placements(access: Access, changes: Sequence[AnyChange]) -> None:
     """Raises DocumentError where a change is for a placement that the workspace does not have."""
-    named = {change.placement for change in changes if isinstance(change, SetField | ResetField) and change.placement}
+    of_places = (change for change in changes if isinstance(change, SetField | ResetField) and change.placement)
+    named = {str(change.placement).partition(TAKE_MARK)[0] for change in of_places}
     missing = named - slugs_of(access.workspace) - shared_slugs(access.workspace) if named else set()
     if missing:
         raise DocumentError(f"there is no placement {min(missing)!r}")

@@ -70,7 +70,7 @@ def placing_changes(
         stands, beyond = standing_at(placing.rect, size)
         values.append(FieldValue(part=placing.part, field="stands", value=stands.model_dump()))
         values.append(FieldValue(part=placing.part, field="beyond", value=beyond))
-    return scoped(document, slug_of(fit.placement), values, everywhere=everywhere)
+    return scoped(document, slug_of(fit.placement), values, everywhere=everywhere, take=fit.take)
 
 
 def role_part(workspace: Workspace, role: str) -> AddPart:

@@ -46,6 +46,18 @@ def fits_of_piece(piece: Piece) -> list[Fit]:
     return list(_fits(piece.workspace).filter(piece=piece))
 
 
+def one_each(fits: Iterable[Fit], own: Fit) -> list[Fit]:
+    """Of several takes in a placement the one that is looked at, else the chosen one, else the piece itself."""
+    best: dict[tuple[UUID, str], Fit] = {}
+    for fit in fits:
+        place = (fit.placement_id, fit.row)
+        rank = (fit.pk == own.pk, bool(fit.chosen), fit.take == "")
+        held = best.get(place)
+        if held is None or rank > (held.pk == own.pk, bool(held.chosen), held.take == ""):
+            best[place] = fit
+    return list(best.values())
+
+
 def all_fits(workspace: Workspace) -> list[Fit]:
     """All fits of the workspace."""
     return list(_many(workspace))
@@ -88,12 +100,12 @@ def stand(piece: Piece, placements: Iterable[Placement]) -> list[Fit]:
         for entry in all_of_them.values()
     ]
     for fit in fits:
-        _choose(fit)
+        choose(fit)
     note_uses(fits, document_of(piece))
     return fits
 
 
-def _choose(fit: Fit) -> None:
+def choose(fit: Fit) -> None:
     """Lets one of several fits in a placement be the one that stands there; the others are kept beside it."""
     rivals = Fit.objects.select_for_update().filter(placement_id=fit.placement_id, row=fit.row)
     list(rivals.values_list("pk", flat=True))  # locks them: two people may choose at once
@@ -114,7 +126,7 @@ def take_away(fit: Fit) -> None:
         one.delete()
         before = Fit.objects.filter(placement_id=placement, row=row).order_by("-placed_at").first()
         if was_chosen and before:
-            _choose(before)
+            choose(before)
 
 
 def _fits(workspace: Workspace) -> QuerySet[Fit]:

@@ -30,7 +30,7 @@ from fitzle.core.fit.record import RenditionRecord, failed
 from fitzle.core.fit.request import FitArtwork, FitRequest, Resolved, resolve
 from fitzle.core.fit.state import Standing
 from fitzle.core.piece.document import Piece as Document
-from fitzle.core.piece.document import artworks_in
+from fitzle.core.piece.document import artworks_in, layer_of, with_take
 from fitzle.core.plan.planning import planned_size
 from fitzle.core.preflight.readings import ContrastReading
 from fitzle.core.preflight.registry import RULES_VERSION
@@ -74,7 +74,7 @@ class OpenFit:
     @property
     def slug(self) -> str:
         """What its piece keeps adjustments for it under; the same for all places that its file serves."""
-        return self.resolved.request.placement
+        return layer_of(self.resolved.request.placement, self.fit.take)
 
     @cached_property
     def keys(self) -> FitKeys:
@@ -176,6 +176,7 @@ def open_fits(
     fits = [fit for fit in fits if fit.pk in documents]
     shared = shared_files(workspace, sheets)
     slugs = {fit.pk: slug_among(shared, fit.placement) for fit in fits}
+    documents = {fit.pk: with_take(documents[fit.pk], fit.take) for fit in fits}
     shown = {fit.pk: artworks_in(documents[fit.pk], slugs[fit.pk], fit.take) for fit in fits}
     names = set().union(*shown.values())
     ready = ready_with_versions(workspace, names) if names else {}

@@ -11,7 +11,7 @@ from fitzle.apps.artwork.versions import versions_with
 from fitzle.apps.pieces.models import Fit, FitUse, Piece
 from fitzle.apps.pieces.sharing import slugs_for
 from fitzle.core.piece.document import Piece as Document
-from fitzle.core.piece.document import artworks_in, parts_in
+from fitzle.core.piece.document import artworks_in, parts_in, with_take
 from fitzle.core.piece.parts import ArtworkPart, WordsPart
 from fitzle.core.preflight.legibility import AUTO
 
@@ -111,6 +111,7 @@ def uses_of_artwork(workspace: Workspace, ids: Collection[str] | None = None) ->
 
 
 def _used(document: Document, place: str, take: str) -> set[tuple[str, str]]:
+    document = with_take(document, take)
     found = {(ARTWORK, artwork) for artwork in artworks_in(document, place, take)}
     if any(isinstance(part, WordsPart) and part.colour == AUTO for part in parts_in(document, place, take)):
         found.add((HOUSE, ""))

@@ -16,13 +16,14 @@ from fitzle.core.piece.parts import PartId, adjustable
 
 
 class SetField(Frozen):
-    """Gives a field of a part a value; with `placement` (its slug) only there."""
+    """Gives a field of a part a value; with `placement` (its slug) only there, with `take` in that take everywhere."""
 
     act: Literal["set"] = "set"
     part: PartId
     field: str
     value: Any = None
     placement: str | None = None
+    take: str | None = None
 
 
 class ResetField(Frozen):
@@ -75,6 +76,10 @@ def value_of(piece: Piece, change: AnyChange) -> Any:
         adjusted = piece.adjustments.get(change.placement, {}).get(change.part, {})
         if change.field in adjusted:
             return adjusted[change.field]
+    elif isinstance(change, SetField) and change.take:
+        taken = piece.takes.get(change.take, {}).get(change.part, {})
+        if change.field in taken:
+            return taken[change.field]
     return own.model_dump(mode="json").get(change.field)
 
 
@@ -116,6 +121,8 @@ def _applied(piece: Piece, change: AnyChange) -> dict[str, Any]:
         _move(data, change)
     elif change.field not in adjustable(part):
         raise DocumentError(f"a {part.role} has no {change.field!r} to change")
+    elif isinstance(change, SetField) and change.take and not change.placement:
+        data["takes"].setdefault(change.take, {}).setdefault(change.part, {})[change.field] = change.value
     elif isinstance(change, SetField) and not change.placement:
         next(entry for entry in data["parts"] if entry["id"] == change.part)[change.field] = change.value
     else:

@@ -20,6 +20,7 @@ MOST_PARTS = 100
 MOST_ADJUSTED = 500  # placements
 MOST_TAKES = 40
 MOST_FIELDS = 60
+TAKE_MARK = "~"  # between a placement's slug and a take; no slug has it
 MOST_VERSIONS = 20  # of one mark
 MOST_HOUSE_COLOURS = 16
 
@@ -45,7 +46,8 @@ class Row(Frozen):
 class Piece(Frozen):
     """Something made to fill placements.
 
-    `adjustments` is placement (its slug) → part → the fields that differ there, `takes` the same for alternatives.
+    `adjustments` is placement (its slug) → part → the fields that differ there, `takes` the same for alternatives; what
+    differs in one take in one placement alone is an adjustment of both (`layer_of`).
     `fields` are what a row of a run may give values to. `versions` are for a mark those that may stand in its place
     where they show better, `house` the colours that automatic ones are chosen from; whoever keeps marks and house style
     elsewhere leaves both empty.
@@ -98,13 +100,31 @@ class Piece(Frozen):
 def parts_in(piece: Piece, placement: str | None, take: str = "", row: Row | None = None) -> tuple[AnyPart, ...]:
     """The parts as they are in one placement: the piece's own, then what the take, the row and the placement change.
 
+    What is changed in a take in this placement alone comes last.
     Each layer wins over the ones before it. Raises DocumentError for a take or a field that the piece does not have,
     and for a value of a row that its part cannot take.
     """
-    differences = merged_differences(
-        [_of_take(piece, take), _of_row(piece, row), piece.adjustments.get(placement, {}) if placement else {}]
-    )
+    there = [piece.adjustments.get(layer, {}) for layer in _layers(placement, take)]
+    differences = merged_differences([_of_take(piece, take), _of_row(piece, row), *there])
     return tuple(_adjusted(part, differences[part.id]) if part.id in differences else part for part in piece.parts)
+
+
+def layer_of(placement: str, take: str) -> str:
+    """What a piece keeps under for a take in one placement (its slug); for no take the placement alone."""
+    return f"{placement}{TAKE_MARK}{take}" if take else placement
+
+
+def _layers(placement: str | None, take: str) -> list[str]:
+    if not placement:
+        return []
+    return [placement, layer_of(placement, take)] if take else [placement]
+
+
+def with_take(piece: Piece, take: str) -> Piece:
+    """The piece with a take that may have no differences of its own yet."""
+    if not take or take in piece.takes:
+        return piece
+    return piece.model_copy(update={"takes": {**piece.takes, take: {}}})
 
 
 def merged_differences(layers: Iterable[Mapping[str, Mapping[str, Any]]]) -> Differences:

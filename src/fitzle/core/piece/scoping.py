@@ -7,7 +7,7 @@ from typing import Any
 
 from fitzle.core.findings import Frozen
 from fitzle.core.piece.changes import AnyChange, ResetField, SetField
-from fitzle.core.piece.document import Piece
+from fitzle.core.piece.document import Piece, layer_of
 from fitzle.core.piece.parts import PartId
 
 _ABSENT = object()
@@ -21,12 +21,17 @@ class FieldValue(Frozen):
     value: Any = None
 
 
-def scoped(piece: Piece, placement: str, values: Iterable[FieldValue], *, everywhere: bool) -> list[AnyChange]:
+def scoped(
+    piece: Piece, placement: str, values: Iterable[FieldValue], *, everywhere: bool, take: str = ""
+) -> list[AnyChange]:
     """The changes that give fields their values everywhere, or only in one placement (its slug).
 
-    What is changed everywhere must not stay different in the placement where somebody changes it.
+    What is changed everywhere must not stay different in the placement where somebody changes it. In a take,
+    everywhere means wherever that take stands.
     """
     values = list(values)
+    if take:
+        return _scoped_in_take(piece, placement, values, take, everywhere=everywhere)
     own = piece.adjustments.get(placement, {})
     taken_back: list[AnyChange] = [
         ResetField(part=value.part, field=value.field, placement=placement)
@@ -37,6 +42,25 @@ def scoped(piece: Piece, placement: str, values: Iterable[FieldValue], *, everyw
     return taken_back + [
         SetField(part=value.part, field=value.field, value=value.value, placement=here) for value in values
     ]
+
+
+def _scoped_in_take(
+    piece: Piece, placement: str, values: list[FieldValue], take: str, *, everywhere: bool
+) -> list[AnyChange]:
+    """In a take: what differs in the placement anyway would hide it there, so there it is set as well."""
+    layer = layer_of(placement, take)
+    if not everywhere:
+        return [SetField(part=one.part, field=one.field, value=one.value, placement=layer) for one in values]
+    hides = piece.adjustments.get(placement, {})
+    own = piece.adjustments.get(layer, {})
+    changes: list[AnyChange] = []
+    for one in values:
+        changes.append(SetField(part=one.part, field=one.field, value=one.value, take=take))
+        if one.field in hides.get(one.part, {}):
+            changes.append(SetField(part=one.part, field=one.field, value=one.value, placement=layer))
+        elif one.field in own.get(one.part, {}):
+            changes.append(ResetField(part=one.part, field=one.field, placement=layer))
+    return changes
 
 
 def carried_over(piece: Piece, before: str, after: str) -> list[AnyChange]:

@@ -46,7 +46,10 @@ function TopLine({ bench, workspace }: { bench: Bench; workspace: string }) {
   const { outbox } = bench;
   return (
     <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
-      <h1 className="text-[22px] leading-8">{piece.document.subject}</h1>
+      <h1 className="text-[22px] leading-8">
+        {piece.document.subject}
+        {bench.fit!.take && <span className="text-soft">, take {bench.fit!.take}</span>}
+      </h1>
       <SavedState outbox={outbox} />
       {outbox.trouble && <Problem message={outbox.trouble.message} onDismiss={outbox.forgetTrouble} />}
       <div className="ml-auto flex flex-wrap items-center justify-end gap-2 whitespace-nowrap">
@@ -55,6 +58,12 @@ function TopLine({ bench, workspace }: { bench: Bench; workspace: string }) {
           className="inline-flex min-h-8 items-center px-1 text-[13px] font-semibold text-measure hover:underline"
         >
           As it will be seen
+        </Link>
+        <Link
+          to={`/w/${workspace}/fits/${bench.fit!.id}/takes`}
+          className="inline-flex min-h-8 items-center px-1 text-[13px] font-semibold text-measure hover:underline"
+        >
+          {bench.fit!.take ? "All takes" : "Another take"}
         </Link>
         <HelpSheet />
         <a

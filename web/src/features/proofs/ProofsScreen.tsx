@@ -123,6 +123,12 @@ function TopLine({ bench, scenes, made }: { bench: Bench; scenes: Scene[]; made:
         >
           At the bench
         </Link>
+        <Link
+          to={`/w/${bench.workspace}/fits/${fit.id}/takes`}
+          className="inline-flex min-h-8 items-center px-1 text-[13px] text-soft hover:text-ink hover:underline"
+        >
+          Takes
+        </Link>
         <PhoneLink workspace={bench.workspace} fit={fit.id} />
         <SheetMenu workspace={bench.workspace} fit={fit.id} />
         <HistoryStep way="Undo" step={fit.piece.undo} press={bench.undo} />

@@ -1,0 +1,1 @@
+"""Asking people which take they like better, by a link that shows nothing else."""
