@@ -11,7 +11,7 @@ from PIL import Image
 
 from fitzle.apps.destinations.learning import MOST_AT_ONCE, TOO_MUCH, end_unlearnt
 from fitzle.apps.destinations.models import Learning
-from tests.apps.helpers import send
+from tests.apps.helpers import send, upload, wall_proofs
 from tests.learning_cases import Look, Maker, put
 
 pytestmark = pytest.mark.django_db
@@ -138,3 +138,36 @@ def test_others_see_nothing_of_it(signed_in: Any, run: Any, shown: tuple[bytes, 
     stranger.force_login(make_person("mallory")[0], "django.contrib.auth.backends.ModelBackend")
     for path in (f"{LEARN}/{told['id']}", f"/api/workspaces/mallory/places/learn/{told['id']}"):
         assert stranger.get(path).status_code == 404
+
+
+def test_a_place_that_was_shown_is_seen_in_its_screenshot(signed_in: Any, run: Any, shown: tuple[bytes, bytes]) -> None:
+    told = learnt(signed_in, run, *shown, density=2)
+    sheet = told["places"][0]["shown"]["sheet"]
+    body = {"destination": "Shop", "name": "Banner", "sheet": sheet, "learning": told["id"], "found": 0}
+    added = send(signed_in, "post", "workspaces/juno/places", body).json()
+    upload(signed_in, "juno", "p.png", shown[0], added["id"], run)
+    fit = wall_proofs(signed_in, "juno")["Banner"]["fit"]
+    found = signed_in.get(f"/api/workspaces/juno/fits/{fit}/scenes").json()
+    scene = found["scenes"][0]
+    assert (scene["id"], scene["density"]) == ("shot", 2) and found["shot"].startswith("data:image/png")
+    clip = next(item for item in scene["items"] if item["kind"] == "picture")["clip"]
+    box = told["places"][0]["learnt"]["box"]
+    assert (clip["width"], clip["height"]) == pytest.approx((box["width"] / 2, box["height"] / 2), abs=0.01)
+    drawn = signed_in.get(f"/api/workspaces/juno/fits/{fit}/scenes/shot/picture?scale=2")
+    with Image.open(io.BytesIO(drawn.content)) as picture, Image.open(io.BytesIO(shown[1])) as shot:
+        left, top = box["x"] - clip["x"] * 2, box["y"] - clip["y"] * 2
+        corner = round(left), round(top)
+        there = shot.convert("RGB").crop((*corner, corner[0] + picture.width, corner[1] + picture.height))
+        apart = np.abs(np.asarray(there, dtype=int) - np.asarray(picture.convert("RGB"), dtype=int))
+    assert apart.mean() < 8, "the same picture in the same place looks as it did"
+
+
+def test_a_screenshot_of_others_is_nobodys_scene(
+    signed_in: Any, run: Any, shown: tuple[bytes, bytes], make_person: Any
+) -> None:
+    told = learnt(signed_in, run, *shown)
+    sheet = told["places"][0]["shown"]["sheet"]
+    stranger = Client()
+    stranger.force_login(make_person("mallory")[0], "django.contrib.auth.backends.ModelBackend")
+    body = {"name": "Banner", "sheet": sheet, "learning": told["id"], "found": 0}
+    assert send(stranger, "post", "workspaces/mallory/places", body).status_code == 404

@@ -109,7 +109,22 @@ def workspaces(person: Person) -> None:
     person.sees("Begin another")
 
 
+def proofs(person: Person) -> None:
+    person.open_bench("Tab icon")
+    person.link("As it will be seen").click()
+    person.sees("scenes at real size")
+
+
+def takes(person: Person) -> None:
+    person.open_bench("Lesson thumbnail")
+    person.link("take").click()
+    person.sees("Ask people")
+    person.sees("Make it a take")
+
+
 SCREENS = [
+    proofs,
+    takes,
     new_place,
     place_sheet,
     workspaces,

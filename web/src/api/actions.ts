@@ -311,8 +311,15 @@ export function save(address: string): void {
   link.remove();
 }
 
-export const addPlace = (workspace: string, body: Schemas["NewPlace"]) =>
-  answerOf(client.POST("/api/workspaces/{workspace}/places", { params: { path: { workspace } }, body }));
+type NewPlace = Omit<Schemas["NewPlace"], "found"> & { found?: number };
+
+export const addPlace = (workspace: string, place: NewPlace) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/places", {
+      params: { path: { workspace } },
+      body: { found: 0, ...place },
+    }),
+  );
 
 export const changeDestination = (
   workspace: string,

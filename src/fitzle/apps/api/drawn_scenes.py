@@ -10,6 +10,7 @@ from django.utils import formats, timezone
 from PIL import Image
 
 from fitzle.apps.accounts.access import workspace_numbered
+from fitzle.apps.api.fit_scenes import scene_of, scenes_of, shot_pixels
 from fitzle.apps.api.scene_views import ScenesOut, scenes_view
 from fitzle.apps.drawing.calls import Picture, drawable
 from fitzle.apps.pieces.fits import fit_of
@@ -23,7 +24,6 @@ from fitzle.core.render.painting import paint
 from fitzle.core.scenes.drawing import scene_pixels
 from fitzle.core.scenes.proof_sheet import FORMATS, SheetOf
 from fitzle.core.scenes.sight import Sight, as_seen
-from fitzle.core.scenes.working_out import scene_named, scenes_for
 
 SHOWN_PX = 2400  # of the long side: no scene is wider
 LIVE_FORMATS = {"png": "image/png", "jpeg": "image/jpeg", "webp": "image/webp", "gif": "image/gif"}
@@ -52,9 +52,9 @@ def draw_scene_picture(workspace: int, fit: UUID, scene: str, sight: Sight, scal
     """A scene as a picture, at a number of px for each px of the screen, as somebody sees it."""
     space = workspace_numbered(workspace)
     opened = open_fit(space, fit_of(space, fit))
-    drawn = scene_named(scene, opened.sheet, opened.size)
+    drawn, shot = scene_of(opened, scene)
     out = io.BytesIO()
-    pixels = as_seen(scene_pixels(drawn, _shown(opened), scale), sight)
+    pixels = as_seen(scene_pixels(drawn, _shown(opened), scale, shot), sight)
     Image.fromarray(np.ascontiguousarray(pixels[..., :3])).save(out, "PNG", compress_level=1)
     return Picture(out.getvalue(), "image/png")
 
@@ -64,10 +64,12 @@ def draw_proof_sheet(workspace: int, fit: UUID, scenes: list[str], kind: str) ->
     """A proof sheet of some scenes, or of all, as PDF or PNG."""
     space = workspace_numbered(workspace)
     opened = open_fit(space, fit_of(space, fit))
-    there = scenes_for(opened.sheet, opened.size)
+    there, shot = scenes_of(opened)
     wanted = [scene for scene in there if scene.id in scenes] or there
     draw, media_type = FORMATS[kind]
-    return Picture(draw(_about(opened, space.name), wanted, _shown(opened)), media_type)
+    return Picture(
+        draw(_about(opened, space.name)._replace(shot=shot_pixels(shot)), wanted, _shown(opened)), media_type
+    )
 
 
 def _about(opened: OpenFit, business: str) -> SheetOf:

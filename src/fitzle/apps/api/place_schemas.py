@@ -131,11 +131,16 @@ class ReadOut(Schema):
 
 
 class NewPlace(Schema):
-    """A sheet that somebody has looked at, its name, and the destination that it belongs to, by name or none yet."""
+    """A sheet that somebody has looked at, its name, and the destination that it belongs to, by name or none yet.
+
+    `learning` and `found` are the screenshot that it was learnt from and the number of the place in it.
+    """
 
     destination: Annotated[str, Field(max_length=120)] = ""
     name: Name
     sheet: SpecSheet
+    learning: UUID | None = None
+    found: Annotated[int, Field(ge=0)] = 0
 
 
 class PlaceChange(Schema):

@@ -31,6 +31,7 @@ from fitzle.apps.api.place_schemas import (
 )
 from fitzle.apps.api.schemas import Message
 from fitzle.apps.api.sheet_views import said, shown_sheet, view_of_place
+from fitzle.apps.destinations.learning import keep_scene, learning_of
 from fitzle.apps.destinations.shelves import ShelfChange, placement_of, placements_anywhere
 from fitzle.apps.pieces import places
 from fitzle.apps.pieces.effects import effects_of
@@ -92,7 +93,11 @@ def list_put_away(request: HttpRequest, workspace: Path[str]) -> list[PutAwayOut
 def add_place(request: HttpRequest, workspace: Path[str], given: NewPlace) -> Status[Any]:
     """A new place, at the end of its destination's shelf."""
     sheet = given.sheet.model_copy(update={"name": given.name.strip()})
-    found = places.add_place(access_to(request.user, workspace), given.destination, sheet)
+    access = access_to(request.user, workspace)
+    shown = learning_of(access.workspace, given.learning) if given.learning else None
+    found = places.add_place(access, given.destination, sheet)
+    if shown:
+        keep_scene(shown, given.found, found)
     return Status(201, view_of_place(found))
 
 

@@ -2,22 +2,26 @@
 
 from __future__ import annotations
 
+from base64 import b64encode
+
 from ninja import Schema
 
+from fitzle.apps.api.fit_scenes import scenes_of
 from fitzle.apps.pieces.opening import OpenFit
 from fitzle.core.eye.neighbours import SEEN_AS
 from fitzle.core.scenes.items import DrawnScene, NeighbourItem
 from fitzle.core.scenes.neighbours import neighbour_svg
-from fitzle.core.scenes.working_out import scenes_for
 
 
 class ScenesOut(Schema):
     """Scenes with what they are drawn of.
 
-    `shown` changes with the picture and belongs to its address. `neighbours` are SVG by number, `vision` the matrices
-    (row by row, 3 x 3, on linear light) by kind of vision.
+    `shot` is the screenshot of a scene that has one, as a data address. `shown` changes with the picture and belongs to
+    its address. `neighbours` are SVG by number, `vision` the matrices (row by row, 3 x 3, on linear light) by kind of
+    vision.
     """
 
+    shot: str
     shown: str
     made: bool
     width: int
@@ -29,9 +33,10 @@ class ScenesOut(Schema):
 
 def scenes_view(opened: OpenFit) -> ScenesOut:
     """The scenes of a fit."""
-    scenes = scenes_for(opened.sheet, opened.size)
+    scenes, shot = scenes_of(opened)
     seeds = {item.seed for scene in scenes for item in scene.items if isinstance(item, NeighbourItem)}
     return ScenesOut(
+        shot=f"data:image/png;base64,{b64encode(shot).decode()}" if shot else "",
         shown=shown_key(opened),
         made=bool(opened.record and opened.record.files),
         width=opened.size.width,

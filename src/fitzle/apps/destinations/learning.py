@@ -15,13 +15,14 @@ from django.http import Http404
 from django.utils import timezone
 
 from fitzle.apps.accounts.access import Access, Capability, action
-from fitzle.apps.destinations.models import Learning
+from fitzle.apps.destinations.models import Learning, Placement, ShownScene
 from fitzle.apps.files.keeping import keep, read
 from fitzle.apps.files.shelves import Shelf
 from fitzle.apps.jobs.queue import learn_later
 from fitzle.core.artwork.limits import Limits
 from fitzle.core.artwork.sniff import SNIFFED_BYTES, sniff_format
 from fitzle.core.errors import FitzleError, ValueOutOfRange
+from fitzle.core.learning.around import around
 from fitzle.core.learning.boxed import learnt_from_box
 from fitzle.core.learning.finding import DENSITIES, learn
 from fitzle.core.learning.reading import read_pair, read_screenshot
@@ -38,6 +39,13 @@ MOST_BYTES = 40_000_000  # of a picture or screenshot
 MOST_AT_ONCE = 5  # of one workspace
 TOO_MUCH = "This takes too long to look through. Show a screenshot of the part where the picture is."
 OUR_FAULT = "Looking for it failed on our side. Try it once more."
+
+
+class Shot(NamedTuple):
+    """Where the picture stands in a screenshot that is kept as a scene, in px of the page, and its density."""
+
+    box: PixelBox
+    density: float
 
 
 class Shown(NamedTuple):
@@ -172,6 +180,25 @@ def places_of(learning: Learning) -> list[Learnt]:
         return []
     found = Found.model_validate(learning.result["found"])
     return [*found.found, *found.relatives]
+
+
+def keep_scene(learning: Learning, number: int, placement: Placement) -> None:
+    """Keeps what is around one of the places that were found, as the scene of the placement that it became."""
+    places = places_of(learning)
+    if number >= len(places):
+        raise Http404("There is no such place in this screenshot.")
+    limits = Limits(max_bytes=MOST_BYTES, max_pixels=settings.UPLOAD_LIMIT_PIXELS)
+    shot = read_screenshot(_bytes(learning, learning.screenshot), limits)
+    cut = around(shot, places[number].box, learning.density)
+    ShownScene.objects.create(placement=placement, picture=cut.png, density=learning.density, box=cut.box.model_dump())
+
+
+def scene_shown_for(placement: Placement) -> tuple[Shot, bytes] | None:
+    """The scene that a placement was shown by, and its picture; None for one that was said in words."""
+    found = ShownScene.objects.filter(placement=placement).first()
+    if found is None:
+        return None
+    return Shot(box=PixelBox.model_validate(found.box), density=found.density), bytes(found.picture)
 
 
 def forget_learnings(workspace_id: int, before: datetime) -> None:

@@ -79,6 +79,18 @@ class EarlierSheet(models.Model):
         constraints = [models.UniqueConstraint(fields=["placement", "revision"], name="one_sheet_each_revision")]
 
 
+class ShownScene(models.Model):
+    """What somebody showed a place by: the part of a screenshot around the picture, as the scene that it is seen in.
+
+    `picture` is a PNG at `density`; `box` is where the picture stands in it, in px of the page.
+    """
+
+    placement = models.OneToOneField(Placement, on_delete=models.CASCADE, related_name="shown_scene")
+    picture = models.BinaryField()
+    density = models.FloatField()
+    box = models.JSONField()
+
+
 class Learning(models.Model):
     """A place being learnt from a screenshot, for a day: what was shown, how far it is, and what came of it.
 

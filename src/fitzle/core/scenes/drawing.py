@@ -10,7 +10,7 @@ import numpy as np
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.libvips import libvips
 from fitzle.core.render.skia_paths import skia_colour, skia_path
-from fitzle.core.scenes.items import BoxItem, DrawnScene, Frame, Item, NeighbourItem, PictureItem, WordsItem
+from fitzle.core.scenes.items import BoxItem, DrawnScene, Frame, Item, NeighbourItem, PictureItem, ShotItem, WordsItem
 from fitzle.core.scenes.lines import draw_line
 from fitzle.core.scenes.masks import outline_of, round_box
 from fitzle.core.scenes.neighbours import neighbour_svg
@@ -18,10 +18,11 @@ from fitzle.core.scenes.neighbours import neighbour_svg
 NEIGHBOUR_PX = 640
 
 
-def scene_pixels(scene: DrawnScene, picture: Pixels, scale: float | None = None) -> Pixels:
+def scene_pixels(scene: DrawnScene, picture: Pixels, scale: float | None = None, shot: Pixels | None = None) -> Pixels:
     """The scene as (h, w, 4), opaque, at its density or at another number of px for each px of the screen.
 
-    `picture` is what the destination shows, (h, w, 4) with straight alpha, at any size.
+    `picture` is what the destination shows, (h, w, 4) with straight alpha, at any size, `shot` the screenshot of a
+    scene that has one.
     """
     import skia
 
@@ -33,11 +34,11 @@ def scene_pixels(scene: DrawnScene, picture: Pixels, scale: float | None = None)
     surface = skia.Surface.MakeRaster(info)
     canvas = surface.getCanvas()
     canvas.scale(by, by)
-    draw_scene(canvas, scene, picture, by)
+    draw_scene(canvas, scene, picture, by, shot)
     return np.array(surface.makeImageSnapshot().toarray(colorType=skia.kRGBA_8888_ColorType))
 
 
-def draw_scene(canvas: Any, scene: DrawnScene, picture: Pixels, scale: float) -> None:
+def draw_scene(canvas: Any, scene: DrawnScene, picture: Pixels, scale: float, shot: Pixels | None = None) -> None:
     """Everything from (0, 0) on; `scale` is px of the device for each px of the screen, for pictures alone."""
     import skia
 
@@ -45,6 +46,10 @@ def draw_scene(canvas: Any, scene: DrawnScene, picture: Pixels, scale: float) ->
     canvas.clipRect(skia.Rect.MakeWH(scene.width, scene.height))
     canvas.drawRect(skia.Rect.MakeWH(scene.width, scene.height), skia.Paint(Color=skia_colour(scene.ground)))
     for item in scene.items:
+        if isinstance(item, ShotItem):
+            if shot is not None:
+                _cover(canvas, Frame(x=0, y=0, width=scene.width, height=scene.height), shot)
+            continue
         _draw(canvas, item, picture, scale)
     canvas.restore()
 
@@ -58,7 +63,7 @@ def _draw(canvas: Any, item: Item, picture: Pixels, scale: float) -> None:
         _clipped(canvas, item.clip)
         _cover(canvas, item.clip, _neighbour(item.seed))
         canvas.restore()
-    else:
+    elif isinstance(item, PictureItem):
         _picture(canvas, item, picture, scale)
 
 

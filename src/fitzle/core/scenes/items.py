@@ -77,7 +77,13 @@ class NeighbourItem(Frozen):
     seed: int
 
 
-Item = Annotated[BoxItem | WordsItem | PictureItem | NeighbourItem, Field(discriminator="kind")]
+class ShotItem(Frozen):
+    """A screenshot over the whole scene."""
+
+    kind: Literal["shot"] = "shot"
+
+
+Item = Annotated[BoxItem | WordsItem | PictureItem | NeighbourItem | ShotItem, Field(discriminator="kind")]
 
 
 class DrawnScene(Frozen):

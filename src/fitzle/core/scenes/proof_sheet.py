@@ -31,7 +31,10 @@ _COLOURS = {"refused": "#b02a20", "risky": "#9a6200", "note": SOFT}
 
 
 class SheetOf(NamedTuple):
-    """What a proof sheet is about: names, the date in words, what was asked and measured, and what was found."""
+    """What a proof sheet is about: names, the date in words, what was asked and measured, and what was found.
+
+    `shot` is the screenshot of a scene that has one.
+    """
 
     title: str
     place: str
@@ -39,6 +42,7 @@ class SheetOf(NamedTuple):
     date: str
     figures: Sequence[tuple[str, str]]
     findings: Sequence[Finding]
+    shot: Pixels | None = None
 
 
 class _Block(NamedTuple):
@@ -133,7 +137,7 @@ def _draw_page(canvas: Any, about: SheetOf, pages: list[Page], number: int, pict
     draw_line(canvas, about.date, PAGE_WIDTH - MARGIN, 68, 10, 400, SOFT, "right")
     _rule(canvas, MARGIN, 82, PAGE_WIDTH - MARGIN)
     for block in pages[number]:
-        _draw_block(canvas, block, picture)
+        _draw_block(canvas, block, picture, about.shot)
     if number == 0:
         _draw_side(canvas, about)
     if len(pages) > 1:
@@ -141,7 +145,7 @@ def _draw_page(canvas: Any, about: SheetOf, pages: list[Page], number: int, pict
         draw_line(canvas, words, PAGE_WIDTH - MARGIN, PAGE_HEIGHT - 16, 8, 400, SOFT, "right")
 
 
-def _draw_block(canvas: Any, block: _Block, picture: Pixels) -> None:
+def _draw_block(canvas: Any, block: _Block, picture: Pixels, shot: Pixels | None) -> None:
     import skia
 
     from fitzle.core.render.skia_paths import skia_colour
@@ -150,7 +154,7 @@ def _draw_block(canvas: Any, block: _Block, picture: Pixels) -> None:
     canvas.translate(block.x, block.y)
     scale = block.width / block.scene.width
     canvas.scale(scale, scale)
-    draw_scene(canvas, block.scene, picture, scale * PICTURE_SCALE)
+    draw_scene(canvas, block.scene, picture, scale * PICTURE_SCALE, shot)
     canvas.restore()
     edge = skia.Paint(Color=skia_colour(LINE), Style=skia.Paint.kStroke_Style, StrokeWidth=0.5, AntiAlias=True)
     canvas.drawRect(skia.Rect.MakeXYWH(block.x, block.y, block.width, block.height), edge)

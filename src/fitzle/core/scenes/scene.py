@@ -113,7 +113,7 @@ RepeatLayer.model_rebuild()
 
 TONES: dict[str, dict[str, str]] = {
     "light": {
-        "page": "#ffffff", "panel": "#eef0f1", "line": "#d8dcde", "soft": "#6d767b", "ink": "#1f2427",
+        "page": "#ffffff", "panel": "#eef0f1", "line": "#d8dcde", "soft": "#5c656a", "ink": "#1f2427",
         "accent": "#3d6a8a",
     },
     "dark": {

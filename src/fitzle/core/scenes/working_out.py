@@ -17,6 +17,7 @@ from fitzle.core.scenes.items import (
     Item,
     NeighbourItem,
     PictureItem,
+    ShotItem,
     WordsItem,
 )
 from fitzle.core.scenes.masks import framed
@@ -39,6 +40,7 @@ TALLEST_OVER = 1.0  # times the height that a scene has room for, where the heig
 MOST_PAGES, MOST_GROUNDS = 4, 3
 MARGIN_PX = 32
 PLAIN_WIDEST_PX, WIDEST_PX = 640, 1440  # of a plain page: without a size seen, and at all
+SHOT = "shot"
 ZONE = "#3a3f43"
 ZONE_OPACITY = 0.6
 
@@ -52,6 +54,20 @@ def scenes_for(sheet: SpecSheet, size: Size) -> list[DrawnScene]:
         for variant in scene.variants
     ]
     return [*of_kind, *_pages(sheet, size)]
+
+
+def shot_scene(sheet: SpecSheet, size: Size, shot: Size, box: Rect, density: float) -> DrawnScene:
+    """The scene of a screenshot (its size in px of the page) in which the picture stands at a box."""
+    layer = PictureLayer(x=box.x, y=box.y, width=box.width, height=box.height, zones=False, window=0)
+    return DrawnScene(
+        id=SHOT,
+        name="Where it was shown",
+        width=shot.width,
+        height=shot.height,
+        ground=WHITE,
+        density=density,
+        items=(ShotItem(), *_picture(layer, sheet, size, 0, 0)),
+    )
 
 
 def scene_named(name: str, sheet: SpecSheet, size: Size) -> DrawnScene:

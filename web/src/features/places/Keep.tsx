@@ -15,10 +15,12 @@ interface KeepProps {
   /** What is done together with it: fills the new place, say. */
   then?: (place: string) => Promise<unknown>;
   busy?: boolean;
+  /** The screenshot it was learnt from, and the number of the place in it. */
+  learnt?: { learning: string; found: number };
 }
 
 /** Name and destination, and the one thing to do next. */
-export function Keep({ workspace, sheet, words = "Put it on the wall", then, busy }: KeepProps) {
+export function Keep({ workspace, sheet, words = "Put it on the wall", then, busy, learnt }: KeepProps) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const wall = useQuery(wallQuery(workspace));
@@ -27,7 +29,7 @@ export function Keep({ workspace, sheet, words = "Put it on the wall", then, bus
   const [destination, setDestination] = useState("");
   const add = useMutation({
     mutationFn: async () => {
-      const place = await addPlace(workspace, { destination, name, sheet: sheet.sheet });
+      const place = await addPlace(workspace, { destination, name, sheet: sheet.sheet, ...learnt });
       await then?.(place.id);
     },
     onSuccess: async () => {

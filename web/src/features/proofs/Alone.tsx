@@ -41,7 +41,13 @@ export function Alone({ scene, scenes, source, alt, sight, step, close }: Props)
             className="grid flex-1 place-items-center overflow-auto p-2"
             style={{ filter: filterOf(sight) }}
           >
-            <SceneView scene={scene} neighbours={scenes.neighbours} source={source} alt={alt} />
+            <SceneView
+              scene={scene}
+              neighbours={scenes.neighbours}
+              shot={scenes.shot}
+              source={source}
+              alt={alt}
+            />
           </div>
         </Dialog.Content>
       </Dialog.Portal>

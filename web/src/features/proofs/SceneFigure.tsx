@@ -37,7 +37,13 @@ export function SceneFigure({ scene, scenes, source, alt, sight, times, open }: 
             />
           ) : (
             <div style={{ filter: filterOf(sight) }}>
-              <SceneView scene={scene} neighbours={scenes.neighbours} source={source} alt={alt} />
+              <SceneView
+                scene={scene}
+                neighbours={scenes.neighbours}
+                shot={scenes.shot}
+                source={source}
+                alt={alt}
+              />
             </div>
           )}
         </Loupe>

@@ -23,6 +23,7 @@ export function SeenScreen() {
         <SceneView
           scene={scene}
           neighbours={seen.data.neighbours}
+          shot={seen.data.shot}
           source={seenSource(token, seen.data.shown)}
           alt="The picture as it will be seen"
         />

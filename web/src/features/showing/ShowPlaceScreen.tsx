@@ -179,7 +179,13 @@ function Result({ workspace, learning, number }: { workspace: string; learning: 
       <WithDraft workspace={workspace} sheet={sheet}>
         {(draft) => (
           <>
-            <Keep key={draft.shown.name} workspace={workspace} sheet={draft.shown} busy={!draft.sound} />
+            <Keep
+              key={draft.shown.name}
+              workspace={workspace}
+              sheet={draft.shown}
+              busy={!draft.sound}
+              learnt={{ learning: learning.id, found: number }}
+            />
             <Facts place={place} />
             <SheetEditor draft={draft} />
           </>

@@ -81,6 +81,7 @@ function Blinking({ workspace, takes, scene }: Props) {
               <SceneView
                 scene={scene}
                 neighbours={takes.scenes.neighbours}
+                shot={takes.scenes.shot}
                 source={sourceOf(workspace, one.fit, one.shown)}
                 alt={`Take ${one.name}`}
               />

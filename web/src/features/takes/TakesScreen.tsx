@@ -151,6 +151,7 @@ function TakeFigure({ workspace, take, takes, scene, busy, choose, drop }: Figur
           <SceneView
             scene={scene}
             neighbours={takes.scenes.neighbours}
+            shot={takes.scenes.shot}
             source={sourceOf(workspace, take.fit, take.shown)}
             alt={`Take ${take.name}`}
           />
