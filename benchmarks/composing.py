@@ -43,7 +43,7 @@ def piece(family: str = "Anton", text: str = "True a wheel") -> dict[str, Any]:
 
 
 @cache
-def _artworks() -> tuple[dict[str, Any], dict[str, Any], dict[str, bytes]]:
+def artworks() -> tuple[dict[str, Any], dict[str, Any], dict[str, bytes]]:
     """Facts, preview sources and files of the artwork, as a web process has them."""
     from demo.marks import MARKS
 
@@ -65,11 +65,12 @@ def _artworks() -> tuple[dict[str, Any], dict[str, Any], dict[str, bytes]]:
     return facts, sources, files
 
 
-def _looked(width: int, height: int, data: dict[str, Any] | None = None) -> Any:
+def looked(width: int, height: int, data: dict[str, Any] | None = None) -> Any:
+    """The piece, or another one, decided for a thumbnail of a size."""
     from benchmarks.fits import decided, sheet_of
     from fitzle.core.piece.document import Piece
 
-    facts, sources, _ = _artworks()
+    facts, sources, _ = artworks()
     seen = [{"name": "list", "width": 168}]
     sheet = sheet_of(width, height, formats=["jpeg"], seen=seen, transparency="forbidden")
     return decided(Piece.model_validate(data or piece()), sheet, facts, sources, HOUSE)
@@ -79,7 +80,7 @@ def render_ms(median_ms: Any, width: int = WIDTH, height: int = HEIGHT) -> float
     """Drawing the planned piece at its size, warm."""
     from fitzle.core.render.painting import paint
 
-    plan, sources = _looked(width, height).plan, _artworks()[1]
+    plan, sources = looked(width, height).plan, artworks()[1]
     return float(median_ms(lambda: paint(plan, sources)))
 
 
@@ -87,9 +88,9 @@ def pillow_ms(median_ms: Any) -> float:
     """The same composition by Pillow, with the photos scaled beforehand."""
     from PIL import Image, ImageDraw, ImageFilter, ImageFont, ImageOps
 
-    _, _, files = _artworks()
+    _, _, files = artworks()
     font_file = next((Path(__file__).parents[1] / "var" / "typefaces").glob("anton-latin-400-normal.ttf"))
-    plan = _looked(WIDTH, HEIGHT).plan
+    plan = looked(WIDTH, HEIGHT).plan
     layout = plan.words[0].layout
     photo = ImageOps.fit(Image.open(io.BytesIO(files["photo"])), (648, 720), Image.Resampling.LANCZOS)
     guest = ImageOps.fit(Image.open(io.BytesIO(files["guest"])), (324, 324), Image.Resampling.LANCZOS)
@@ -141,7 +142,7 @@ def twelve_places_ms(median_ms: Any) -> float:
     from fitzle.core.geometry.scale import shelf_scale
     from fitzle.core.piece.document import Piece
 
-    facts, sources, _ = _artworks()
+    facts, sources, _ = artworks()
     document = Piece.model_validate(piece())
 
     def all_places() -> None:
@@ -158,10 +159,10 @@ def change_ms(median_ms: Any) -> float:
     """What the core does for a change at the bench: plan, colours, findings and a proof 900 px wide."""
     from fitzle.core.fit.proofs import proof_of
 
-    sources, count = _artworks()[1], iter(range(10_000))
+    sources, count = artworks()[1], iter(range(10_000))
 
     def change() -> None:
-        fit = _looked(WIDTH, HEIGHT, piece(text=f"True a wheel {next(count)}"))
+        fit = looked(WIDTH, HEIGHT, piece(text=f"True a wheel {next(count)}"))
         proof_of(fit, sources, 900)
 
     return float(median_ms(change))
@@ -171,7 +172,7 @@ def eye_ms(median_ms: Any) -> float:
     """All figures for the rules of the eye of the composed piece."""
     from fitzle.core.fit.making import look_at
 
-    fit, sources = _looked(WIDTH, HEIGHT), _artworks()[1]
+    fit, sources = looked(WIDTH, HEIGHT), artworks()[1]
     return float(median_ms(lambda: look_at(fit, sources)))
 
 
@@ -243,9 +244,9 @@ def _many_renders() -> None:
     from fitzle.core.fit.proofs import proof_of
     from fitzle.core.type.library import offered_families
 
-    names, sources = [family.name for family in offered_families()], _artworks()[1]
+    names, sources = [family.name for family in offered_families()], artworks()[1]
     for number in range(RENDERS):
-        fit = _looked(WIDTH, HEIGHT, piece(names[number % len(names)], f"Lesson {number}: true a wheel"))
+        fit = looked(WIDTH, HEIGHT, piece(names[number % len(names)], f"Lesson {number}: true a wheel"))
         proof_of(fit, sources, 400 + number)
     status = Path("/proc/self/status").read_text()
     peak = int(next(line for line in status.splitlines() if line.startswith("VmRSS")).split()[1])

@@ -196,11 +196,14 @@ def large_workspace(space: OwnWorkspace) -> list[Row]:
 
 def eye() -> list[Row]:
     """All figures of the rules of the eye, of a composed piece and of an icon."""
-    from benchmarks import composing
+    from benchmarks import composing, judging
 
     return [
         row("rules of the eye on a 1280x720 fit", composing.eye_ms(median_ms), None, "ms", "< 120 ms"),
         row("  on an icon of 32 px", composing.icon_eye_ms(median_ms), None, "ms", "< 20 ms"),
+        row("a piece judged in 30 places", judging.places_ms(median_ms), None, "ms", "< 2000 ms"),
+        row("12 scenes worked out and drawn by the server", judging.scenes_ms(median_ms), None, "ms", "< 1000 ms"),
+        row("proof sheet of 8 scenes, PDF", judging.sheet_ms(median_ms), None, "ms", "< 3000 ms"),
     ]
 
 

@@ -25,7 +25,7 @@ from tests.browser.person import Person, start_browser  # noqa: E402
 from tests.learning_cases import Look, Maker, put  # noqa: E402
 
 FOLDER = ROOT / "docs" / "screenshots"
-SIZE = (1280, 800)
+SIZE, PHONE = (1280, 800), (390, 844)
 HOME = "/w/ottermoor"
 WORDS = (
     "Group badge: square PNG with transparent background, at least 150 x 150 px, recommended 512 x 512, max. 1 MB, "
@@ -42,16 +42,41 @@ def _bench(person: Person) -> None:
     person.open_bench("Lesson thumbnail")
 
 
+def _proofs(person: Person) -> None:
+    _bench(person)
+    person.link("As it will be seen").click()
+    person.sees("the very file that is delivered")
+
+
+def _takes(person: Person) -> None:
+    _bench(person)
+    person.link("take").click()
+    for words in ("picture beside", "on a plate"):
+        person.find(f"//li[contains(., '{words}')]//button[contains(., 'Make it a take')]").click()
+        person.find(f"//li[contains(., 'Take ')]//li[contains(., '{words.split()[-1]}') or contains(., 'picture')]")
+    person.find("//select").send_keys("Phone list")
+    person.wait(lambda: "working" not in person.text(), "their files")
+
+
+def _ask(person: Person) -> None:
+    _bench(person)
+    person.link("take").click()
+    person.sees("Ask people")
+    if "1 take for" in person.text():
+        person.button("Make it a take").click()
+    person.button("Make the link").click()
+    address = person.find("//input[@aria-label='Link to send']").get_attribute("value")
+    person.size_window(*PHONE)
+    person.driver.get(address)
+    person.button("Number 2").click()
+    person.sees("Send my answer")
+    person.driver.execute_script("scrollTo(0, 0)")
+
+
 def _typefaces(person: Person) -> None:
     _bench(person)
     person.button("True a wheel").click()
     person.button("Bricolage Grotesque").click()
-
-
-def _starting_points(person: Person) -> None:
-    _wall(person)
-    person.button("Course card: fill").click()
-    person.sees("Or put artwork there")
 
 
 def _artwork(person: Person) -> None:
@@ -72,12 +97,6 @@ def _stills(person: Person) -> None:
     person.find("//button[contains(., 'lesson-opening.mp4')]").click()
     person.link("Take stills").click()
     person.sees("worth having")
-
-
-def _glyphs(person: Person) -> None:
-    person.go(f"{HOME}/artwork")
-    person.button("Make a mark of a glyph").click()
-    person.field("Find a glyph").send_keys("bicycle")
 
 
 def _deliver_list(person: Person) -> None:
@@ -165,14 +184,14 @@ VIEWS: dict[str, tuple[str, Callable[[Person], None]]] = {
     "show-it": ("light", _show_it),
     "bench-light": ("light", _bench),
     "bench-dark": ("dark", _bench),
+    "proofs": ("light", _proofs),
+    "takes": ("dark", _takes),
+    "ask": ("light", _ask),
     "typefaces": ("light", _typefaces),
-    "starting-points": ("light", _starting_points),
     "artwork": ("light", _artwork),
     "preparation": ("light", _preparation),
     "stills": ("light", _stills),
-    "glyphs": ("light", _glyphs),
     "house-style": ("light", _screen("house")),
-    "room": ("light", _screen("artwork/room")),
     "deliver-list": ("light", _deliver_list),
     "deliveries": ("light", _deliveries),
     "first-minutes": ("light", _first_minutes),  # the last one: it signs somebody else up
@@ -188,6 +207,7 @@ def main() -> None:
     person.sign_in()
     for name in names:
         theme, view = VIEWS[name]
+        person.size_window(*SIZE)
         driver.execute_script("localStorage.setItem('fitzle-theme', arguments[0])", theme)
         person.go(HOME)
         view(person)
