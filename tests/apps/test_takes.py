@@ -138,3 +138,39 @@ def test_a_take_that_nobody_wants_is_taken_away(signed_in: Any, fit: Any, run: A
     assert signed_in.delete(f"/api/workspaces/juno/fits/{second['fit']}").status_code == 204
     assert len(call(signed_in, "get", fit["id"], "takes").json()["takes"]) == 1
     assert add(signed_in, run, fit["id"])[1]["name"] == "B"
+
+
+def test_what_differs_in_a_take_stays_when_a_place_gets_its_own_file_again(
+    signed_in: Any, place: Any, run: Any
+) -> None:
+    """The second place keeps adjustments under the slug of the first while one file serves both."""
+    places = [place(name=name, grounds=["#17181a"], size={"width": 64, "height": 64}) for name in ("One", "Two")]
+    upload(signed_in, "juno", "mark.svg", svg(), ",".join(str(one.pk) for one in places), run)
+    one = wall_proofs(signed_in, "juno")["One"]["fit"]
+    with run(execute=True):
+        body = {"places": [str(entry.pk) for entry in places], "leader": str(places[0].pk)}
+        assert send(signed_in, "post", "workspaces/juno/shared-files", body).status_code == 204
+    [_, second] = add(signed_in, run, one)
+    with run(execute=True):
+        _tint(signed_in, second["fit"], "#f4d06f", everywhere=False)
+        call(signed_in, "post", second["fit"], "choose", {})
+    before = wall_proofs(signed_in, "juno")["Two"]
+    with run(execute=True):
+        signed_in.delete(f"/api/workspaces/juno/shared-files/{places[1].pk}")
+    after = wall_proofs(signed_in, "juno")["Two"]
+    assert (after["fit"], after["state"]) == (before["fit"], "fits")
+    assert signed_in.get(f"/api/workspaces/juno/fits/{after['fit']}").json()["here"]["mark"]["tint"] == "#f4d06f"
+
+
+def test_a_take_that_is_not_chosen_is_never_out_of_date(signed_in: Any, place: Any, run: Any) -> None:
+    entry = place(grounds=["#ffffff"])
+    upload(signed_in, "juno", "mark.svg", svg(), str(entry.pk), run)
+    fit = wall_proofs(signed_in, "juno")["Test place"]["fit"]
+    [_, second] = add(signed_in, run, fit)
+    send(signed_in, "post", "workspaces/juno/deliveries", {"fits": [fit]})
+    with run(execute=True):
+        _tint(signed_in, second["fit"], "#17443c")
+    assert [one["state"] for one in call(signed_in, "get", fit, "takes").json()["takes"]] == ["fits", "fits"]
+    with run(execute=True):
+        call(signed_in, "post", second["fit"], "choose", {})
+    assert wall_proofs(signed_in, "juno")["Test place"]["state"] == "out of date", "another file was handed over"

@@ -148,8 +148,12 @@ class OpenFit:
         return muting(findings, {rule: str(entry.get("reason", "")) for rule, entry in self.fit.muted.items()})
 
     def standing(self, delivered: str | None, expected: Iterable[Finding] = ()) -> Standing:
-        """What its state follows from; `expected` is what is known before its file is judged."""
-        return Standing(self.file_key, self.record, self.findings, tuple(self.muting(expected)), delivered)
+        """What its state follows from; `expected` is what is known before its file is judged.
+
+        A take that is not the chosen one was never handed over, so it cannot be out of date.
+        """
+        before = delivered if self.fit.chosen or not self.fit.take else None
+        return Standing(self.file_key, self.record, self.findings, tuple(self.muting(expected)), before)
 
     def sources(self, *, preview: bool) -> dict[str, Source]:
         """The pixels of its artwork, by all ids."""

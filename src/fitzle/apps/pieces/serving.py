@@ -17,6 +17,7 @@ from fitzle.apps.pieces.models import Fit, SharedFile, Sharing
 from fitzle.apps.pieces.sharing import shared_files, slug_of
 from fitzle.apps.pieces.uses import note_uses
 from fitzle.core.errors import FitzleError, ValueOutOfRange
+from fitzle.core.piece.document import layer_of
 from fitzle.core.piece.scoping import carried_over
 from fitzle.core.spec.serving import Obstacle, common_sheet, groups
 
@@ -118,7 +119,10 @@ def _carry_over(access: Access, placement: Placement, before: str, after: str) -
     if before == after:
         return
     for fit in fits_in([placement]):
-        changes = carried_over(saving.document_of(fit.piece), before, after)
+        document = saving.document_of(fit.piece)
+        changes = carried_over(document, before, after)
+        if fit.take:
+            changes += carried_over(document, layer_of(before, fit.take), layer_of(after, fit.take))
         if changes:
             piece = saving.save_changes(fit.piece, access.actor, fit.piece.revision, changes, "a file of its own")
             fit.piece = piece

@@ -44,7 +44,6 @@ def name_of_take(take: str) -> str:
 
 
 @action(Capability.CHANGE)
-@transaction.atomic
 def add_take(access: Access, fit_id: UUID, proposal: str = "") -> Fit:
     """Another take beside a fit: a copy of it, or what a proposal makes of it.
 
@@ -61,10 +60,11 @@ def add_take(access: Access, fit_id: UUID, proposal: str = "") -> Fit:
     if proposal:
         values = work_out_proposal.ask(str(fit.piece.revision), access.workspace.pk, fit_id, proposal)
         changes += scoped(document, place, values, everywhere=True, take=take)
-    if changes:
-        step = f"make take {name_of_take(take)}"
-        fit.piece = saving.save_changes(fit.piece, access.actor, fit.piece.revision, changes, step)
-    return _stand(access.workspace, fit, take)
+    with transaction.atomic():
+        if changes:
+            step = f"make take {name_of_take(take)}"
+            fit.piece = saving.save_changes(fit.piece, access.actor, fit.piece.revision, changes, step)
+        return _stand(access.workspace, fit, take)
 
 
 @action(Capability.CHANGE)

@@ -156,7 +156,7 @@ function TakeFigure({ workspace, take, takes, scene, busy, choose, drop }: Figur
             alt={`Take ${take.name}`}
           />
         </div>
-        <figcaption className="max-w-[420px] pt-1.5 text-[13px]">
+        <figcaption className="max-w-[360px] pt-1.5 text-[13px]">
           <span className="flex flex-wrap items-baseline gap-x-3">
             <span className="font-heading text-[16px] font-semibold">Take {take.name}</span>
             <State state={take.state} why={take.why} />
