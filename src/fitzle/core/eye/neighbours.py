@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Literal, NamedTuple
 
 import cv2
@@ -22,6 +21,7 @@ SEEN_AS: dict[Vision, tuple[tuple[float, float, float], ...]] = {
     "deutan": ((0.367322, 0.860646, -0.227968), (0.280085, 0.672501, 0.047413), (-0.011820, 0.042940, 0.968881)),
     "tritan": ((1.255528, -0.076749, -0.178779), (-0.078411, 0.930809, 0.147602), (0.004733, 0.691367, 0.303900)),
 }
+_LEAST_APART, _MOST_CONTRAST = 0.085, 1.6  # OKLab, and WCAG's ratio
 _APART, _FLAT = 3, 0.03  # px between the sides of a pair; how much each may change in the px further out
 
 
@@ -45,12 +45,10 @@ class Neighbours(NamedTuple):
 def neighbours(pixels: Pixels, ground: Rgb) -> Neighbours:
     """What lies side by side in a picture (h, w, 4) on a ground."""
     light = reduced(light_on(pixels, ground), LONG_PX)
-    lab = lab_of(light)
-    tone = luminance(light)
-    might = _border(lab, tone, _might_merge).length > 0  # most pictures have no such pair, whoever looks
+    pairs = _candidates(light)
     return Neighbours(
-        vibrating=_border(lab, tone, _vibrates),
-        merging={vision: _merging(light, lab, tone, vision) if might else NO_BORDER for vision in SEEN_AS},
+        vibrating=_border(pairs, _vibrates(pairs)),
+        merging={vision: _border(pairs, _merges(pairs, vision)) for vision in SEEN_AS},
     )
 
 
@@ -76,78 +74,61 @@ def simulated(light: Plane, vision: Vision) -> Plane:
     return np.asarray(np.clip(cv2.transform(light, np.array(SEEN_AS[vision])), 0, 1), dtype=np.float32)
 
 
-def _merging(light: Plane, lab: Plane, tone: Plane, vision: Vision) -> Border:
-    seen = lab_of(simulated(light, vision))
+class _Pairs(NamedTuple):
+    """Px on both sides of possible borders: linear light and OKLab (n, 3), how far apart (n) and their contrast (n)."""
 
-    def merges(pair: _Pair) -> np.ndarray:
-        there = length(seen[pair.one] - seen[pair.other])
-        return np.asarray(_might_merge(pair) & (there < 0.06) & (there < pair.apart / 2))
-
-    return _border(lab, tone, merges)
-
-
-class _Pair(NamedTuple):
-    """Px on both sides of a possible border, as index pairs into the picture, with what is known of each pair."""
-
-    one: tuple[slice, slice]
-    other: tuple[slice, slice]
-    apart: np.ndarray
-    lab_one: np.ndarray
-    lab_other: np.ndarray
-    contrast: np.ndarray
+    light_one: Plane
+    light_other: Plane
+    lab_one: Plane
+    lab_other: Plane
+    apart: Plane
+    contrast: Plane
 
 
-def _might_merge(pair: _Pair) -> np.ndarray:
-    return np.asarray((pair.apart > 0.085) & (pair.contrast < 1.6))
+def _candidates(light: Plane) -> _Pairs:
+    """All pairs whose sides are flat, differ, and are of about one lightness: what every rule here asks of a border."""
+    lab, tone = lab_of(light), luminance(light)
+    along = [_along(light, lab, tone), _along(*(np.swapaxes(plane, 0, 1) for plane in (light, lab, tone)))]
+    return _Pairs(*(np.concatenate(both) for both in zip(*along, strict=True)))
 
 
-def _vibrates(pair: _Pair) -> np.ndarray:
-    chroma = np.minimum(np.hypot(*_ab(pair.lab_one)), np.hypot(*_ab(pair.lab_other)))
-    hue = np.hypot(pair.lab_one[..., 1] - pair.lab_other[..., 1], pair.lab_one[..., 2] - pair.lab_other[..., 2])
-    light = np.abs(pair.lab_one[..., 0] - pair.lab_other[..., 0])
-    return np.asarray((chroma > 0.13) & (hue > 0.17) & (light < 0.12) & (pair.contrast < 1.5))
+def _along(light: Plane, lab: Plane, tone: Plane) -> _Pairs:
+    """Those one below the other."""
+    near, far = slice(1, max(1, len(lab) - _APART - 1)), slice(_APART + 1, max(_APART + 1, len(lab) - 1))
+    low, high = np.minimum(tone[near], tone[far]), np.maximum(tone[near], tone[far])
+    contrast, apart = (high + 0.05) / (low + 0.05), length(lab[near] - lab[far])
+    flat = length(np.diff(lab, axis=0)) < _FLAT
+    outward = flat[: max(0, len(lab) - _APART - 2)] & flat[_APART + 1 :]
+    found = outward & (contrast < _MOST_CONTRAST) & (apart > _LEAST_APART)
+    lights, labs = (light[near][found], light[far][found]), (lab[near][found], lab[far][found])
+    return _Pairs(*lights, *labs, apart[found], np.asarray(contrast[found], dtype=np.float32))
+
+
+def _vibrates(pairs: _Pairs) -> np.ndarray:
+    chroma = np.minimum(np.hypot(*_ab(pairs.lab_one)), np.hypot(*_ab(pairs.lab_other)))
+    hue = np.hypot(*_ab(pairs.lab_one - pairs.lab_other))
+    light = np.abs(pairs.lab_one[:, 0] - pairs.lab_other[:, 0])
+    return np.asarray((chroma > 0.13) & (hue > 0.17) & (light < 0.12) & (pairs.contrast < 1.5))
+
+
+def _merges(pairs: _Pairs, vision: Vision) -> np.ndarray:
+    if not len(pairs.apart):
+        return np.zeros(0, dtype=bool)
+    one, other = (lab_of(simulated(light[:, None], vision))[:, 0] for light in (pairs.light_one, pairs.light_other))
+    there = length(one - other)
+    return np.asarray((there < 0.06) & (there < pairs.apart / 2))
 
 
 def _ab(lab: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    return lab[..., 1], lab[..., 2]
+    return lab[:, 1], lab[:, 2]
 
 
-def _border(lab: Plane, tone: Plane, holds: Callable[[_Pair], np.ndarray]) -> Border:
-    count, best, colours = 0, 0.0, None
-    for axis in (0, 1):
-        pair = _pairs(lab, tone, axis)
-        if pair is None:
-            continue
-        found = holds(pair) & _flat(lab, axis)
-        count += int(found.sum())
-        if found.any():
-            at = np.unravel_index(int(np.argmax(np.where(found, pair.apart, 0))), found.shape)
-            if float(pair.apart[at]) > best:
-                best = float(pair.apart[at])
-                colours = (_hex(pair.lab_one[at]), _hex(pair.lab_other[at]))
-    return Border(count / (2 * LONG_PX), colours)
-
-
-def _pairs(lab: Plane, tone: Plane, axis: int) -> _Pair | None:
-    count = lab.shape[axis]
-    if count <= _APART + 2:
-        return None
-    near, far = slice(1, count - _APART - 1), slice(_APART + 1, count - 1)
-    one = (near, slice(None)) if axis == 0 else (slice(None), near)
-    other = (far, slice(None)) if axis == 0 else (slice(None), far)
-    first, second = lab[one], lab[other]
-    low, high = np.minimum(tone[one], tone[other]), np.maximum(tone[one], tone[other])
-    return _Pair(one, other, length(first - second), first, second, (high + 0.05) / (low + 0.05))
-
-
-def _flat(lab: Plane, axis: int) -> np.ndarray:
-    """Where both sides of a pair hardly change in the next px outward."""
-    step = length(np.diff(lab, axis=axis)) < _FLAT
-    count = lab.shape[axis]
-    before, after = slice(0, count - _APART - 2), slice(_APART + 1, count - 1)
-    if axis == 0:
-        return np.asarray(step[before] & step[after])
-    return np.asarray(step[:, before] & step[:, after])
+def _border(pairs: _Pairs, found: np.ndarray) -> Border:
+    """How long the border of these pairs is, and the colours of the two that are farthest apart."""
+    if not found.any():
+        return NO_BORDER
+    at = int(np.argmax(np.where(found, pairs.apart, 0)))
+    return Border(int(found.sum()) / (2 * LONG_PX), (_hex(pairs.lab_one[at]), _hex(pairs.lab_other[at])))
 
 
 def _hex(lab: np.ndarray) -> str:

@@ -16,6 +16,7 @@ _REACH = 3  # px that are looked at around each
 _LEAST_LONG = 4.5  # times the least stroke: what is shorter is a tip or a dot
 
 Mask = NDArray[np.bool_]
+Places = NDArray[np.intp]
 
 
 def working_px(seen_px: float) -> float:
@@ -73,19 +74,28 @@ def _thin(ridge: Mask, distance: NDArray[np.float32], scale: float) -> Mask:
 
 
 def _straight_ridge(distance: NDArray[np.float32]) -> Mask:
-    """Where a plane (with at least _REACH px of margin that do not count) has a ridge whose height hardly changes."""
+    """Where a plane (with at least _REACH px of margin that do not count) has a ridge whose height hardly changes.
+
+    Crests are found everywhere, all else is looked at on them alone: they are few.
+    """
     found = np.zeros(distance.shape, dtype=bool)
     inside = distance[_REACH:-_REACH, _REACH:-_REACH]
     positive = inside > 0
-    ridge = found[_REACH:-_REACH, _REACH:-_REACH]
     for down, across in _AXES:
-        length = float(np.hypot(down, across))
         crest = positive & (inside >= _at(distance, down, across)) & (inside >= _at(distance, -down, -across))
-        second = 2 * inside - _at(distance, 2 * down, 2 * across) - _at(distance, -2 * down, -2 * across)
-        crest &= second > 1.2 * length
-        ahead, behind = _at(distance, 3 * across, -3 * down), _at(distance, -3 * across, 3 * down)
-        ridge |= crest & (np.abs(ahead - behind) < 0.15 * 6 * length) & (ahead > 0) & (behind > 0)
+        y, x = (indices + _REACH for indices in np.nonzero(crest))
+        kept = _straight(distance, y, x, down, across)
+        found[y[kept], x[kept]] = True
     return found
+
+
+def _straight(distance: NDArray[np.float32], y: Places, x: Places, down: int, across: int) -> Mask:
+    """Which of some places are sharp across an axis and even along it."""
+    length = float(np.hypot(down, across))
+    second = 2 * distance[y, x] - distance[y + 2 * down, x + 2 * across] - distance[y - 2 * down, x - 2 * across]
+    ahead, behind = distance[y + 3 * across, x - 3 * down], distance[y - 3 * across, x + 3 * down]
+    even = (np.abs(ahead - behind) < 0.15 * 6 * length) & (ahead > 0) & (behind > 0)
+    return np.asarray((second > 1.2 * length) & even)
 
 
 def _at(plane: NDArray[np.float32], down: int, across: int) -> NDArray[np.float32]:
