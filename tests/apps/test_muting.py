@@ -10,6 +10,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 
 from fitzle.apps.pieces.models import Fit, Rendition
 from tests.apps.helpers import send, upload, wall_proofs
+from tests.core.judged import drawings
 from tests.make import svg
 
 pytestmark = pytest.mark.django_db
@@ -100,3 +101,28 @@ def test_it_leaves_and_comes_back_with_the_workspace(signed_in: Any, fit: str, r
     assert wall_proofs(signed_in, slug)["Test place"]["state"] == "fits"
     [delivery] = signed_in.get(f"/api/workspaces/{slug}/deliveries").json()
     assert delivery["files"][0]["muted"][0]["reason"] == REASON
+
+
+def test_a_crest_loses_its_small_parts_in_one_place_by_a_click(signed_in: Any, place: Any, run: Any) -> None:
+    icon = {"size": {"width": 64, "height": 64}, "formats": ["png"], "grounds": ["#ffffff"]}
+    places = [
+        place(name="Tab", **icon, seen=[{"name": "tab", "width": 16}]),
+        place(name="Large", **icon, seen=[{"name": "head", "width": 240}]),
+    ]
+    data = drawings.crest(1, "#17443c", "#f4d06f").encode()
+    upload(signed_in, "juno", "crest.svg", data, ",".join(str(entry.pk) for entry in places), run)
+    fits = {name: proof["fit"] for name, proof in wall_proofs(signed_in, "juno").items()}
+    before = signed_in.get(f"/api/workspaces/juno/fits/{fits['Tab']}").json()
+    finding = next(one for one in before["findings"] if one["rule"] == "smudge")
+    assert finding["offer"]["step"] == "simpler"
+    with run(execute=True):
+        answer = send(signed_in, "post", f"workspaces/juno/fits/{fits['Tab']}/simpler/{finding['part']}")
+    assert answer.status_code == 200, answer.content
+    after = signed_in.get(f"/api/workspaces/juno/fits/{fits['Tab']}").json()
+    assert "smudge" not in {one["rule"] for one in after["findings"]} and after["state"] == "fits"
+    large = signed_in.get(f"/api/workspaces/juno/fits/{fits['Large']}").json()
+    assert large["here"]["mark"]["artwork"] == before["here"]["mark"]["artwork"], "elsewhere it stays whole"
+    named = {one["name"] for one in signed_in.get("/api/workspaces/juno/artwork").json()}
+    assert any(name.endswith("parts.svg") for name in named)
+    again = send(signed_in, "post", f"workspaces/juno/fits/{fits['Tab']}/simpler/{finding['part']}")
+    assert again.status_code == 422 and "does not help" in again.json()["message"]

@@ -84,6 +84,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "begin_learning": (learning_actions.Shown("a", b"x", b"x"),),
     "redo": (NOBODY,),
     "add_take": (NOBODY,),
+    "simplify_mark": (NOBODY, "mark"),
     "choose_take": (NOBODY, False),
     "ask_people": (NOBODY, "page-0-0", [("", b"x"), ("b", b"x")]),
     "end_question": (NOBODY,),

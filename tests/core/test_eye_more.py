@@ -6,9 +6,12 @@ from typing import Any
 
 import numpy as np
 import pytest
+from demo import people
+from demo.photos import all_photos
 from PIL import Image, ImageDraw
 
 from fitzle.cli import main
+from fitzle.core.artwork.reading import read_and_judge
 from fitzle.core.colour.apca import lightness_contrast
 from fitzle.core.colour.srgb import Rgb, parse_hex
 from fitzle.core.eye.ellipse import stretched_by
@@ -16,13 +19,16 @@ from fitzle.core.eye.neighbours import pair_is_calm, pair_is_told
 from fitzle.core.eye.strokes import strokes_of, working_px
 from fitzle.core.eye.twins import cells_of, share_that_differs
 from fitzle.core.fit.finished import NOT_KNOWN, judge_finished
+from fitzle.core.piece.changes import apply_changes
+from fitzle.core.piece.document import Piece
 from fitzle.core.preflight.recolouring import moved_apart
+from fitzle.core.preflight.registry import repair_changes
 from fitzle.core.preflight.viewing import seen_letters
 from fitzle.core.render.painting import paint
 from fitzle.core.spec.sheet import Viewing
 from fitzle.core.type.library import family_named, offered_families
 from fitzle.core.type.small import least_for, small_figures
-from tests.core.composed import mark, piece, shape, words
+from tests.core.composed import mark, picture, piece, shape, words
 from tests.core.judged import drawings
 from tests.fits import made_fit, planned_fit
 from tests.make import disc, opened, photo, saved, sheet, solid
@@ -201,6 +207,15 @@ def test_a_finished_mark_is_judged_where_it_will_stand(drawing: Image.Image, pla
     assert {"letters", "busy"} <= set(NOT_KNOWN)
 
 
+@pytest.mark.parametrize(("times", "told"), [(1, False), (3, True)])
+def test_a_finished_picture_that_was_enlarged_is_found_out(times: int, told: bool) -> None:
+    whole = opened(all_photos()["workbench.jpg"]).convert("RGB").resize((960, 640), Image.Resampling.LANCZOS)
+    picture = whole.resize((960 // times, 640 // times), Image.Resampling.LANCZOS).resize((960, 640))
+    where = sheet(size={"width": 960, "height": 640}, max_bytes=None)
+    _, judgement = judge_finished(saved(picture, "PNG"), "photo.png", where)
+    assert ("enlarging" in {one.rule for one in judgement.findings}) is told
+
+
 @pytest.mark.parametrize(("one", "other"), [("#ff2200", "#8a4dff"), ("#d2007a", "#1f7a00"), ("#2244ff", "#cc2200")])
 def test_a_colour_moved_apart_keeps_its_hue(one: str, other: str) -> None:
     for holds in (pair_is_calm, pair_is_told):
@@ -225,3 +240,32 @@ def test_nothing_visible_says_nothing_of_the_eye(side: int) -> None:
     place = sheet(size={"width": side, "height": side}, max_bytes=None, seen=[{"name": "a", "width": 32}])
     _, judgement = judge_finished(clear, "clear.png", place)
     assert [one.rule for one in judgement.findings if one.severity != "note"] == []
+
+
+def _guest(x: float) -> bytes:
+    """A photo of a made person who stands at a share of its width."""
+    scene = people.together(people.person(960, 540, x=x), people.room(960, 540))
+    return saved(Image.fromarray(np.asarray(scene)[..., :3]), "PNG", compress_level=1)
+
+
+ZONE = {"x": 0.5, "y": 0.0, "width": 0.5, "height": 1.0, "label": "card"}
+
+
+def test_a_face_under_what_the_place_covers_is_told_and_the_crop_moved() -> None:
+    known = {"g": read_and_judge(_guest(0.6), "guest.png")}
+    assert len(known["g"].facts.faces) == 1
+    document = Piece.model_validate(piece(picture(artwork="g")))
+    where = sheet(size={"width": 300, "height": 300}, covered=[ZONE], max_bytes=None)
+    fit = made_fit(document, where, known)
+    finding = next(one for one in fit.judgement.findings if one.rule == "covered")
+    assert "face" in finding.message and finding.repair and finding.repair.name == "show-face"
+    changes = repair_changes("show-face", document, "here", fit.decided.evidence, "p")
+    after = made_fit(apply_changes(document, changes), where, known).judgement.findings
+    assert "covered" not in {one.rule for one in after}
+
+
+@pytest.mark.parametrize(("x", "told"), [(0.8, True), (0.2, False)])
+def test_a_face_in_a_finished_picture_is_found(x: float, told: bool) -> None:
+    where = sheet(size={"width": 960, "height": 540}, covered=[ZONE], max_bytes=None)
+    _, judgement = judge_finished(_guest(x), "guest.png", where)
+    assert ("covered" in {one.rule for one in judgement.findings}) is told

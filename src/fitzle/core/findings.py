@@ -41,7 +41,7 @@ class Repair(Frozen):
 class Offer(Frozen):
     """What preparing the artwork itself would mend, in all its places; the person accepts or changes it there."""
 
-    step: Literal["trace", "cut out", "dark-version"]
+    step: Literal["trace", "cut out", "dark-version", "simpler"]
     artwork: str
     label: str
 

@@ -355,3 +355,11 @@ export const bringSheetBack = (workspace: string, placement: string, revision: n
       params: { path: { workspace, placement, revision } },
     }),
   );
+
+/** Has a version of a mark with fewer parts made for one place; it stands there once it is read. */
+export const simplifyMark = (workspace: string, fit: string, part: string) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/fits/{fit}/simpler/{part}", {
+      params: { path: { workspace, fit, part } },
+    }),
+  );

@@ -74,6 +74,13 @@ def repair_fit(request: HttpRequest, workspace: Path[str], fit: UUID, name: str,
     return view_of_changed(access, actions.repair_fit(access, fit, name, part))
 
 
+@router.post("/fits/{uuid:fit}/simpler/{part}", response={200: FitOut, 422: Message})
+def simplify_mark(request: HttpRequest, workspace: Path[str], fit: UUID, part: str) -> FitOut:
+    """Makes a version of a mark with fewer parts for this place; it stands there once it is read."""
+    access = access_to(request.user, workspace)
+    return view_of(access, actions.simplify_mark(access, fit, part))
+
+
 @router.delete("/fits/{uuid:fit}", response={204: None})
 def empty_placement(request: HttpRequest, workspace: Path[str], fit: UUID) -> Status[None]:
     """Takes the piece out of this placement; the piece itself stays."""

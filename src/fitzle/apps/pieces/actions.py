@@ -10,6 +10,7 @@ from uuid import UUID
 from fitzle.apps.accounts.access import Access, Capability, action, workspace_numbered
 from fitzle.apps.accounts.access import save_house_style as keep_house_style
 from fitzle.apps.artwork import versions
+from fitzle.apps.artwork.actions import bring_in
 from fitzle.apps.artwork.library import artwork_of
 from fitzle.apps.destinations.shelves import placements_of, slugs_of
 from fitzle.apps.drawing.calls import drawable
@@ -30,15 +31,29 @@ from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.apps.pieces.opening import decided, open_fit
 from fitzle.apps.pieces.sharing import shared_slugs, slug_of
 from fitzle.apps.pieces.uses import fits_in_house_colours, fits_showing
+from fitzle.core.artwork.sources import VectorSource
 from fitzle.core.errors import DocumentError
 from fitzle.core.fit.making import look_at
 from fitzle.core.piece.changes import AnyChange, ResetField, SetField
 from fitzle.core.piece.document import TAKE_MARK, layer_of
+from fitzle.core.piece.parts import ArtworkPart
 from fitzle.core.piece.scoping import FieldValue, scoped, taking_back
+from fitzle.core.plan.grounds import grounds_behind
 from fitzle.core.preflight.registry import RULES, SEEN_REPAIRS, repair_changes
+from fitzle.core.preflight.seeing import seen_scale
+from fitzle.core.preflight.simplifying import simpler_mark
 from fitzle.core.type.library import offered_families
 
 AFTER_THE_ANSWER_S = 0.15  # workers would take the cores that the answer to a change needs
+
+
+class Simplified(NamedTuple):
+    """A mark with fewer parts as SVG: how many stay of how many, and the artwork it was made of."""
+
+    svg: str
+    kept: int
+    of: int
+    artwork: str
 
 
 class Edit(NamedTuple):
@@ -153,9 +168,53 @@ def bring_into(access: Access, artwork: str, target: str) -> Fit:
     """What a drop on a proof does once the file is read."""
     drop = drop_of(access.workspace, target)
     revision = drop.fit.piece.revision
+    if drop.instead is not None and drop.only_here:
+        return _version_here(access, drop.fit, drop.instead, artwork)
     if drop.instead is not None:
         return replace_artwork(access, drop.fit.pk, revision, drop.instead, artwork)
     return add_artwork(access, drop.fit.pk, revision, artwork, drop.at)
+
+
+def _version_here(access: Access, fit: Fit, part: str, artwork: str) -> Fit:
+    """Joins artwork with the mark that a part shows, as its version, and lets it stand there in this placement."""
+    opened = open_fit(access.workspace, fit)
+    own = next((one for one in opened.resolved.parts if one.id == part and isinstance(one, ArtworkPart)), None)
+    if own is None:
+        raise DocumentError(f"the part {part!r} shows no mark any more")
+    versions.join(artwork_of(access.workspace, artwork), artwork_of(access.workspace, own.artwork))
+    change = SetField(part=part, field="artwork", value=artwork, placement=opened.slug)
+    return _saved(access, fit, fit.piece.revision, [change], "leave out small parts")
+
+
+@drawable
+def work_out_simpler(workspace: int, fit: UUID, part: str) -> Simplified:
+    """The mark that a part shows with fewer parts, where it is seen smallest. Raises DocumentError where none helps."""
+    space = workspace_numbered(workspace)
+    opened = open_fit(space, fit_of(space, fit))
+    looked = decided(space, opened)
+    own = next((one for one in looked.plan.artworks if one.part == part), None)
+    source = looked.planned.sources(opened.sources(preview=False)).get(own.artwork) if own else None
+    found = None
+    if own and isinstance(source, VectorSource):
+        grounds = [colour for _, colour in grounds_behind(opened.sheet, looked.plan.ground)]
+        seen = max(own.box.width, own.box.height) * seen_scale(looked.plan, opened.sheet)
+        found = simpler_mark(source, grounds, seen)
+    if own is None or found is None:
+        raise DocumentError(
+            "leaving out small parts does not help here", advice="Use a simpler mark, or a glyph, in this place."
+        )
+    return Simplified(svg=found.svg.decode(), kept=found.kept, of=found.of, artwork=own.artwork)
+
+
+@action(Capability.CHANGE)
+def simplify_mark(access: Access, fit_id: UUID, part: str) -> Fit:
+    """Makes a version of a mark with fewer parts for one placement; it stands there once it is read."""
+    fit = fit_of(access.workspace, fit_id)
+    found = work_out_simpler.ask(str(fit.piece.revision), access.workspace.pk, fit_id, part)
+    mark = artwork_of(access.workspace, found.artwork)
+    name = f"{mark.name.rpartition('.')[0] or mark.name}, {found.kept} of {found.of} parts.svg"
+    bring_in(access, name, [found.svg.encode()], [f"simpler/{fit_id}/{part}"])
+    return fit
 
 
 @action(Capability.CHANGE)

@@ -37,11 +37,15 @@ class Placing(NamedTuple):
 
 
 class Drop(NamedTuple):
-    """A drop on a proof: artwork added with its middle at (x, y) in fractions, or put in the place of a part's own."""
+    """A drop on a proof: artwork added with its middle at (x, y) in fractions, or put in the place of a part's own.
+
+    `only_here` puts it there in this placement alone, as a version of what stands there.
+    """
 
     fit: Fit
     at: tuple[float, float] | None
     instead: str | None
+    only_here: bool = False
 
 
 def house_of(workspace: Workspace) -> House:
@@ -103,20 +107,22 @@ def replace_changes(workspace: Workspace, fit: Fit, part: str, artwork: str) -> 
 
 
 def drop_of(workspace: Workspace, target: str) -> Drop:
-    """What a target says that is no placement: `into/FIT/X/Y` or `instead/FIT/PART`.
+    """What a target says that is no placement: `into/FIT/X/Y`, `instead/FIT/PART` or `simpler/FIT/PART`.
 
     Http404 unless it goes to a fit of the workspace; DocumentError for anything that is no such target.
     """
     act, fit_id, *more = target.split("/")
     try:
-        known = {"into": 2, "instead": 1}.get(act) == len(more)
+        known = {"into": 2, "instead": 1, "simpler": 1}.get(act) == len(more)
         numbers = [float(entry) for entry in more] if act == "into" else []
         fit = fit_of(workspace, UUID(fit_id))
     except ValueError as error:
         raise DocumentError("this is no place to drop a file") from error
     if not known or any(not 0 <= number <= 1 for number in numbers):
         raise DocumentError("this is no place to drop a file")
-    return Drop(fit, (numbers[0], numbers[1]), None) if act == "into" else Drop(fit, None, more[0])
+    if act == "into":
+        return Drop(fit, (numbers[0], numbers[1]), None)
+    return Drop(fit, None, more[0], only_here=act == "simpler")
 
 
 def points_for(workspace: Workspace, placement: Placement) -> list[StartingPoint]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from fitzle.core.artwork.facts import ArtworkFacts
-from fitzle.core.artwork.reading import Artwork, read_artwork
+from fitzle.core.artwork.reading import Artwork, read_and_judge
 from fitzle.core.errors import FitzleError
 from fitzle.core.findings import Finding
 from fitzle.core.fit.deciding import decide, plan_fit
@@ -21,9 +21,9 @@ from fitzle.core.preflight.seeing import finished_readings
 from fitzle.core.spec.sheet import ExactSize, SpecSheet
 from fitzle.core.units import Size
 
-_OF_CUT_OUT = frozenset({"contrast", "halo", "smudge", "strokes", "stretched", "off-centre"})
-_OF_OPAQUE = frozenset({"box", "stretched"})
-_OF_PICTURE = frozenset({"covered"})
+_OF_CUT_OUT = frozenset({"contrast", "halo", "smudge", "strokes", "stretched", "off-centre", "enlarging"})
+_OF_OPAQUE = frozenset({"box", "stretched", "enlarging"})
+_OF_PICTURE = frozenset({"covered", "enlarging"})
 # What a finished file does not tell, in words, by rule.
 NOT_KNOWN = {
     "letters": "how tall its letters are: words are not told from other drawing",
@@ -32,7 +32,7 @@ NOT_KNOWN = {
     "crowded": "how many words and parts it has",
     "covered": "which words and marks lie where the place covers; faces are found",
     "clearance": "whether drawing that reaches the edge was meant to",
-    "enlarging": "from how many px its pictures were made",
+    "enlarging": "from how many px its pictures were made; that the whole was enlarged is found",
 }
 
 
@@ -52,7 +52,7 @@ def judge_finished(
 
 def _as_artwork(data: bytes, name: str, sheet: SpecSheet) -> list[Finding]:
     try:
-        artwork = read_artwork(data, name)
+        artwork = read_and_judge(data, name)
     except FitzleError:
         return []  # it was opened as a file already; what is wrong with it is said by the demands
     facts = artwork.facts

@@ -1,5 +1,9 @@
 import { Ban, Check, TriangleAlert } from "lucide-react";
+import { useMutation } from "@tanstack/react-query";
 import { Link } from "react-router";
+
+import { simplifyMark } from "../../api/actions";
+import { Button } from "../../ui/Button";
 
 import type { Finding, FitOut } from "../../api/client";
 import { plural } from "../../measure/words";
@@ -109,9 +113,31 @@ export function Findings({ bench, fit }: { bench: Bench; fit: FitOut }) {
 
 const BARE = "mt-1.5 flex min-h-7 items-center font-semibold text-measure hover:underline";
 
+interface OfferProps {
+  bench: Bench;
+  offer: NonNullable<Finding["offer"]>;
+  part: Finding["part"];
+}
+
 /** Leads to the preparation of the artwork, where the step is added and can be accepted, changed or undone. */
-function OfferLink({ bench, offer }: { bench: Bench; offer: NonNullable<Finding["offer"]> }) {
+function OfferLink({ bench, offer, part }: OfferProps) {
   const make = useDarkVersion(bench.workspace, offer.artwork);
+  const simplify = useMutation({
+    mutationFn: () => simplifyMark(bench.workspace, bench.fit!.id, part ?? ""),
+  });
+  if (offer.step === "simpler")
+    return (
+      <>
+        <Button
+          className="mt-2"
+          disabled={simplify.isPending || simplify.isSuccess}
+          onClick={() => simplify.mutate()}
+        >
+          {simplify.isPending || simplify.isSuccess ? "Making it…" : offer.label}
+        </Button>
+        {simplify.error && <Problem message={simplify.error.message} />}
+      </>
+    );
   if (offer.step === "dark-version")
     return (
       <>
@@ -154,7 +180,9 @@ function FindingRow({ bench, fit, finding, number }: FindingProps) {
       <div className={`min-w-0 text-[13px] ${finding.muted ? "text-soft" : ""}`}>
         <p>{finding.message}</p>
         {!finding.muted && <Repairs bench={bench} finding={finding} />}
-        {finding.offer && !finding.muted && <OfferLink bench={bench} offer={finding.offer} />}
+        {finding.offer && !finding.muted && (
+          <OfferLink bench={bench} offer={finding.offer} part={finding.part} />
+        )}
         <Muting bench={bench} fit={fit} finding={finding} />
         <RulePage rule={finding.rule} />
       </div>

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from fitzle.core.eye.smudge import RUNS_TOGETHER
-from fitzle.core.findings import Finding
+from fitzle.core.findings import Finding, Offer
+from fitzle.core.preflight.readings import EyeReading
 from fitzle.core.preflight.rule import Evidence, Rule
 from fitzle.core.preflight.simpler import simpler_repair, simpler_version
 
@@ -22,11 +23,20 @@ def judge(evidence: Evidence) -> list[Finding]:
             limit=SHOWS,
             where=evidence.where(reading.part),
             repair=simpler_repair(evidence, reading.part),
+            offer=_offer(evidence, reading),
             part=reading.part,
         )
         for reading in evidence.seen("smudge")
         if reading.value > RUNS_TOGETHER
     ]
+
+
+def _offer(evidence: Evidence, reading: EyeReading) -> Offer | None:
+    """Fewer parts of a drawing that has parts; not where another version does it already."""
+    own = next((one for one in evidence.artworks() if one.part.part == reading.part), None)
+    if own is None or not own.facts.vector or own.facts.format != "svg" or reading.instead or reading.value <= SHOWS:
+        return None
+    return Offer(step="simpler", artwork=own.part.artwork, label="Leave out its small parts here")
 
 
 def label(finding: Finding) -> str:
