@@ -132,8 +132,9 @@ def _documents_are_renewed_with_their_history() -> None:
 
 
 def _without_reasons(findings: Any) -> list[dict[str, Any]]:
-    """As they were kept before a finding could be muted."""
-    return [one.model_dump(mode="json", exclude={"muted"}) for one in findings]
+    """As they were kept before a finding could be muted, or have several repairs."""
+    later = {"muted": True, "other_repairs": True, "repair": {"becomes"}}
+    return [one.model_dump(mode="json", exclude=later) for one in findings]
 
 
 def _deliveries_point_to_fit_and_rendition() -> None:

@@ -32,7 +32,7 @@ from fitzle.core.fit.state import Standing
 from fitzle.core.piece.document import Piece as Document
 from fitzle.core.piece.document import artworks_in, layer_of, with_take
 from fitzle.core.plan.planning import planned_size
-from fitzle.core.preflight.readings import ContrastReading
+from fitzle.core.preflight.readings import reading_of
 from fitzle.core.preflight.registry import RULES_VERSION
 from fitzle.core.preflight.rule import Demand
 from fitzle.core.spec.sheet import SpecSheet
@@ -250,7 +250,7 @@ def decided(workspace: Workspace, opened: OpenFit) -> Decided:
         return decide_again(opened.planned, ())
     remembered = cache.get(_readings_key(workspace, opened))
     if remembered is not None:
-        return decide_again(opened.planned, [ContrastReading(*entry) for entry in remembered])
+        return decide_again(opened.planned, [reading_of(*entry) for entry in remembered])
     return decide_and_remember(workspace, opened, opened.sources(preview=True))
 
 

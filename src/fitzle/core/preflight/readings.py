@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal, NamedTuple
+from typing import Any, Literal, NamedTuple
 
 Way = Literal["colour", "outline", "plate", "darken"]
 
@@ -28,6 +28,11 @@ class ContrastReading(NamedTuple):
     page: str
     lightness: float = 0.0
     ways: tuple[Stronger, ...] = ()
+
+
+def reading_of(part: str, colour: str, ratio: float, page: str, lightness: float, ways: list[Any]) -> ContrastReading:
+    """A reading from plain data, as a cache gives its fields back."""
+    return ContrastReading(part, colour, ratio, page, lightness, tuple(Stronger(*way) for way in ways))
 
 
 class Shift(NamedTuple):
