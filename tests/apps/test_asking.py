@@ -80,7 +80,7 @@ def test_a_link_shows_pictures_in_an_order_of_its_own_and_nothing_of_the_workspa
     for person in people:
         shown = person.get(f"/api/ask/{token}")
         orders.add(tuple(shown.json()["options"]))
-        assert set(shown.json()) == {"options", "answered"}
+        assert set(shown.json()) == {"options", "answered", "longest_why"}
         assert "juno" not in shown.content.decode().lower() and fit not in shown.content.decode()
     assert len(orders) == 2, "none stands first for everybody"
     person = people[0]

@@ -107,6 +107,7 @@ def test_a_proposal_becomes_a_take_and_is_not_proposed_again(signed_in: Any, pla
 def test_six_stand_side_by_side_at_most(signed_in: Any, fit: Any, run: Any) -> None:
     for count in range(2, 7):
         assert len(add(signed_in, run, fit["id"])) == count
+        assert call(signed_in, "get", fit["id"], "takes").json()["full"] is (count == 6)
     refused = call(signed_in, "post", fit["id"], "takes", {})
     assert refused.status_code == 422 and "side by side" in refused.json()["message"]
 

@@ -86,6 +86,7 @@ class AskedOut(Schema):
 
     options: list[str]
     answered: bool
+    longest_why: int = asking.LONGEST_WHY
 
 
 class Answer(Schema):

@@ -42,9 +42,10 @@ class TakeOut(Schema):
 
 
 class TakesOut(Schema):
-    """All takes in one place, and the scenes that they stand in."""
+    """All takes in one place, and the scenes that they stand in; `full` where there is no room for another one."""
 
     takes: list[TakeOut]
+    full: bool
     scenes: ScenesOut
 
 
@@ -127,7 +128,7 @@ def view_takes(workspace: int, fit: UUID) -> TakesOut:
             )
         )
     first = next(one for one in opened if one.fit.pk == fit)
-    return TakesOut(takes=found, scenes=scenes_view(first))
+    return TakesOut(takes=found, full=len(found) >= takes.MOST_SIDE_BY_SIDE, scenes=scenes_view(first))
 
 
 @drawable

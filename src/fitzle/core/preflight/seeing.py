@@ -22,11 +22,11 @@ from fitzle.core.plan.placed import Look, PlacedArtwork, PlacedWords, Plan
 from fitzle.core.preflight.places import stands_on_ground
 from fitzle.core.preflight.readings import EyeReading
 from fitzle.core.preflight.seeing_words import readings_of_words
+from fitzle.core.preflight.viewing import MOST_DENSITY
 from fitzle.core.render.painting import paint
 from fitzle.core.spec.sheet import SpecSheet, Viewing
 from fitzle.core.units import Size
 
-MOST_DENSITY = 2  # what finer screens show more of nobody sees at a usual distance
 NO_VERSIONS: Mapping[str, tuple[str, ...]] = {}
 SERIES_PX = 512  # what files that are compared with each other are read at
 ALIKE_SIDES = 1.1  # a picture is square for the rule of the middle up to that ratio of its sides

@@ -9,6 +9,8 @@ from fitzle.core.plan.placed import PlacedWords, Plan
 from fitzle.core.spec.sheet import SpecSheet, Viewing
 from fitzle.core.type.small import least_for, small_figures
 
+MOST_DENSITY = 2  # what finer screens show more of nobody sees at a usual distance
+
 
 def smallest_viewing(sheet: SpecSheet) -> Viewing | None:
     """Where the picture is seen smallest; None where the sheet does not say how large it is seen."""

@@ -6,8 +6,6 @@ import { answer, askedQuery, optionUrl } from "../../api/askQueries";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
 
-const LONGEST_WHY = 200;
-
 /** What a link asks of people: which picture they like better, and why in a line. Nothing else of anybody is here. */
 export function AskScreen() {
   const { token = "" } = useParams();
@@ -54,7 +52,7 @@ export function AskScreen() {
             Why? A line, if you like.
             <input
               value={why}
-              maxLength={LONGEST_WHY}
+              maxLength={asked.data.longest_why}
               onChange={(event) => setWhy(event.target.value)}
               className="mt-1 block min-h-10 w-full border-b border-ink bg-transparent text-[16px]"
             />

@@ -22,7 +22,7 @@ export function Proposals({ workspace, fit, full, busy, add }: Props) {
         Another take
       </h2>
       {full ? (
-        <p className="pt-3 text-[13px]">Six takes stand side by side. Take one away to make room.</p>
+        <p className="pt-3 text-[13px]">There is no room for another one. Take one away first.</p>
       ) : (
         <>
           <Button className="mt-3" disabled={busy} onClick={() => add("")}>

@@ -102,15 +102,13 @@ function SideBySide({ workspace, fit, takes, subject, place }: Props) {
       <Proposals
         workspace={workspace}
         fit={fit}
-        full={takes.takes.length >= MOST}
+        full={takes.full}
         busy={busy}
         add={(proposal) => run(() => addTake(workspace, fit, proposal))}
       />
     </main>
   );
 }
-
-const MOST = 6; // the server refuses more, and says so
 
 /** What is done to takes, one at a time; the screen shows the newest state afterwards. */
 function useTakes(workspace: string, fit: string) {

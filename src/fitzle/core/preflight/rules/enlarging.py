@@ -6,10 +6,10 @@ from fitzle.core.artwork.facts import ENLARGED_FROM, FEW_COLOURS, FLAT_COLOURS_S
 from fitzle.core.findings import Finding, Offer
 from fitzle.core.preflight.places import where_in
 from fitzle.core.preflight.rule import ArtworkInPlan, Evidence, Rule
+from fitzle.core.preflight.viewing import MOST_DENSITY
 
 ENLARGED_SHOWS = 1.1  # times; up to that the softening is within what the encoder costs
 ROUNDING = 1.001
-MOST_DENSITY = 2  # what finer screens show more of nobody sees at a usual distance
 
 
 def judge(evidence: Evidence) -> list[Finding]:
