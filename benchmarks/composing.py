@@ -177,16 +177,17 @@ def eye_ms(median_ms: Any) -> float:
 
 
 def icon_eye_ms(median_ms: Any) -> float:
-    """The same of the sample's badge as an icon of 32 px."""
+    """The same of the sample's badge as an icon of 32 px, judged again as while a piece is worked on."""
     from demo.marks import MARKS
 
     from benchmarks.fits import decided, sheet_of
     from fitzle.core.artwork.reading import read_artwork
+    from fitzle.core.artwork.working import CachedSource, PixelCache
     from fitzle.core.fit.making import look_at
     from fitzle.core.piece.editing import new_piece
 
     art = read_artwork(MARKS["wheel-badge.svg"].encode(), "badge.svg")
-    sources = {"badge": art.source}
+    sources = {"badge": CachedSource("badge", art.source, PixelCache())}
     fit = decided(new_piece("x", "badge", "mark"), sheet_of(32, 32, formats=["png"]), {"badge": art.facts}, sources)
     return float(median_ms(lambda: look_at(fit, sources)))
 

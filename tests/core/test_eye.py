@@ -11,6 +11,7 @@ from fitzle.core.eye.balance import off_centre
 from fitzle.core.eye.busy import busy_behind, stroke_px
 from fitzle.core.eye.halo import bad_rim
 from fitzle.core.eye.neighbours import neighbours, simulated
+from fitzle.core.eye.planes import light_on
 from fitzle.core.eye.smudge import contour_lost, drawn_long_px
 from fitzle.core.eye.strokes import thin_share, working_px
 
@@ -116,7 +117,7 @@ def test_a_mark_is_off_where_all_its_middles_are(moved: float, off: bool) -> Non
     def put(pen: ImageDraw.ImageDraw, size: int) -> None:
         pen.ellipse((size * (0.2 + moved), size * 0.2, size * (0.8 + moved), size * 0.8), fill="#1d3b4f")
 
-    found = off_centre(drawn(256, put), WHITE)
+    found = off_centre(light_on(drawn(256, put), WHITE), WHITE)
     assert (found.length > 0.03) is off
     assert found.x == pytest.approx(moved, abs=0.005)
 
@@ -125,8 +126,8 @@ def test_a_triangle_in_the_middle_of_its_weight_is_not_off() -> None:
     def triangle(pen: ImageDraw.ImageDraw, size: int) -> None:
         pen.polygon([(size * 0.5, size * 0.1), (size * 0.15, size * 0.7), (size * 0.85, size * 0.7)], fill="#000")
 
-    assert off_centre(drawn(256, triangle), WHITE).length < 0.03
-    assert off_centre(np.zeros((32, 32, 4), np.uint8), WHITE).length == 0
+    assert off_centre(light_on(drawn(256, triangle), WHITE), WHITE).length < 0.03
+    assert off_centre(light_on(np.zeros((32, 32, 4), np.uint8), WHITE), WHITE).length == 0
 
 
 def halves(one: str, other: str) -> np.ndarray:
@@ -142,7 +143,7 @@ def halves(one: str, other: str) -> np.ndarray:
     [("#ff2200", "#8a4dff", True), ("#ff2200", "#ffffff", False), ("#7f7f7f", "#8a6f7f", False)],
 )
 def test_strong_colours_of_one_lightness_vibrate(one: str, other: str, vibrates: bool) -> None:
-    found = neighbours(halves(one, other), WHITE)
+    found = neighbours(light_on(halves(one, other), WHITE))
     assert (found.vibrating.length > 0.4) is vibrates
     if vibrates:
         assert set(found.vibrating.colours or ()) == {one, other}
@@ -153,7 +154,7 @@ def test_strong_colours_of_one_lightness_vibrate(one: str, other: str, vibrates:
     [("#b03a2e", "#6b6b00", True), ("#1d3b4f", "#f4d06f", False), ("#ffffff", "#fefefe", False)],
 )
 def test_colours_that_some_eyes_cannot_tell_apart(one: str, other: str, merges: bool) -> None:
-    found = neighbours(halves(one, other), WHITE)
+    found = neighbours(light_on(halves(one, other), WHITE))
     assert any(found.merging[vision].length > 0.2 for vision in ("protan", "deutan")) is merges
 
 

@@ -7,7 +7,6 @@ from typing import Literal, NamedTuple
 import cv2
 import numpy as np
 
-from fitzle.core.artwork.sources import Pixels
 from fitzle.core.colour.srgb import Rgb, to_hex
 from fitzle.core.eye.planes import Plane, lab_of, length, light_on, luminance, reduced
 
@@ -42,10 +41,9 @@ class Neighbours(NamedTuple):
     merging: dict[Vision, Border]
 
 
-def neighbours(pixels: Pixels, ground: Rgb) -> Neighbours:
-    """What lies side by side in a picture (h, w, 4) on a ground."""
-    light = reduced(light_on(pixels, ground), LONG_PX)
-    pairs = _candidates(light)
+def neighbours(light: Plane) -> Neighbours:
+    """What lies side by side in a picture in linear light (h, w, 3)."""
+    pairs = _candidates(reduced(light, LONG_PX))
     return Neighbours(
         vibrating=_border(pairs, _vibrates(pairs)),
         merging={vision: _border(pairs, _merges(pairs, vision)) for vision in SEEN_AS},

@@ -16,9 +16,12 @@ Plane = NDArray[np.float32]
 
 def light_on(pixels: Pixels, ground: Rgb) -> Plane:
     """Linear light (h, w, 3), 0 to 1, of straight-alpha pixels (h, w, 4) over a ground; mixed as browsers mix."""
-    alpha = pixels[..., 3:].astype(np.float32) / 255
-    mixed = pixels[..., :3] * alpha + np.array(ground, dtype=np.float32) * (1 - alpha)
-    levels = np.clip(np.rint(mixed), 0, 255).astype(np.uint8)
+    clear = 255 - pixels[..., 3]
+    colours = cv2.multiply(
+        np.ascontiguousarray(pixels[..., :3]), cv2.merge([pixels[..., 3]] * 3), scale=1 / 255, dtype=cv2.CV_32F
+    )
+    behind = np.outer(np.arange(256) / 255, ground).astype(np.float32).take(clear, axis=0)
+    levels = cv2.convertScaleAbs(cv2.add(colours, behind))
     return np.asarray(cv2.LUT(levels, LINEAR_OF_BYTES.astype(np.float32)), dtype=np.float32)
 
 
@@ -61,4 +64,5 @@ def luminance(light: Plane) -> Plane:
 
 def length(vectors: Plane) -> Plane:
     """The length of each px's vector (h, w, 3)."""
-    return np.asarray(np.sqrt(np.einsum("...c,...c->...", vectors, vectors)), dtype=np.float32)
+    one, two, three = (vectors[..., band] for band in range(3))
+    return np.asarray(np.sqrt(one * one + two * two + three * three), dtype=np.float32)

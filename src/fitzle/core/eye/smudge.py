@@ -10,12 +10,13 @@ from fitzle.core.eye.planes import Plane, enlarged, lab_of, length, light_on, re
 
 RUNS_TOGETHER = 0.5  # from there on a contour begins to be lost
 NO_CONTOUR = 0.1  # of variation in all: rounding alone comes to less
+LONG_PX = 256  # what a mark is looked at at the most
 LARGEST_SEEN_PX = 128  # above that a mark has room for all that people draw
 
 
 def drawn_long_px(seen_px: float) -> float:
     """The long side to look at a mark at that is seen `seen_px` long: two to eight times that, 256 px if it can."""
-    return float(np.clip(256 / seen_px, 2, 8)) * seen_px
+    return float(np.clip(LONG_PX / seen_px, 2, 8)) * seen_px
 
 
 def contour_lost(pixels: Pixels, ground: Rgb, seen_px: float) -> float:

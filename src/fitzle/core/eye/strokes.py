@@ -13,6 +13,7 @@ LEAST_SEEN_STROKE_PX = 0.75
 _AXES = ((0, 1), (1, 0), (1, 1), (1, -1))
 _EDGE_PX = 0.6  # how much wider a stroke's distances say it is than it was drawn
 _REACH = 3  # px that are looked at around each
+_BENT = -0.05  # the Laplacian of distances is 0 on a slope, -1 to -2 on the ridge of two straight sides
 _LEAST_LONG = 4.5  # times the least stroke: what is shorter is a tip or a dot
 
 Mask = NDArray[np.bool_]
@@ -70,44 +71,47 @@ def _closing(padded: Mask, strokes: int, scale: float) -> float:
 
 def _thin(ridge: Mask, distance: NDArray[np.float32], scale: float) -> Mask:
     thin = ridge & (2 * distance - _EDGE_PX < LEAST_SEEN_STROKE_PX * scale)
-    return _long_ones(thin, _LEAST_LONG * LEAST_SEEN_STROKE_PX * scale) & ridge
+    return _long_ones(thin, ridge, _LEAST_LONG * LEAST_SEEN_STROKE_PX * scale) if thin.any() else thin
 
 
 def _straight_ridge(distance: NDArray[np.float32]) -> Mask:
     """Where a plane (with at least _REACH px of margin that do not count) has a ridge whose height hardly changes.
 
-    Crests are found everywhere, all else is looked at on them alone: they are few.
+    Creases are found everywhere, all else is looked at on them alone: they are few.
     """
-    found = np.zeros(distance.shape, dtype=bool)
-    inside = distance[_REACH:-_REACH, _REACH:-_REACH]
-    positive = inside > 0
+    found = np.zeros(distance.size, dtype=bool)
+    flat, row, places = distance.ravel(), distance.shape[1], _creases(distance)
+    here = flat.take(places)
     for down, across in _AXES:
-        crest = positive & (inside >= _at(distance, down, across)) & (inside >= _at(distance, -down, -across))
-        y, x = (indices + _REACH for indices in np.nonzero(crest))
-        kept = _straight(distance, y, x, down, across)
-        found[y[kept], x[kept]] = True
-    return found
+        beside, along = down * row + across, across * row - down
+        crest = (here >= flat.take(places + beside)) & (here >= flat.take(places - beside))
+        kept = places[crest]
+        found[kept[_straight(flat, kept, beside, along, float(np.hypot(down, across)))]] = True
+    return found.reshape(distance.shape)
 
 
-def _straight(distance: NDArray[np.float32], y: Places, x: Places, down: int, across: int) -> Mask:
-    """Which of some places are sharp across an axis and even along it."""
-    length = float(np.hypot(down, across))
-    second = 2 * distance[y, x] - distance[y + 2 * down, x + 2 * across] - distance[y - 2 * down, x - 2 * across]
-    ahead, behind = distance[y + 3 * across, x - 3 * down], distance[y - 3 * across, x + 3 * down]
-    even = (np.abs(ahead - behind) < 0.15 * 6 * length) & (ahead > 0) & (behind > 0)
-    return np.asarray((second > 1.2 * length) & even)
+def _creases(distance: NDArray[np.float32]) -> Places:
+    """Where a plane of distances is not flat, row by row: every ridge, and little else."""
+    bent = cv2.Laplacian(distance, cv2.CV_32F) < _BENT
+    inside = np.zeros_like(bent)
+    inside[_REACH:-_REACH, _REACH:-_REACH] = bent[_REACH:-_REACH, _REACH:-_REACH]
+    return np.flatnonzero(inside)
 
 
-def _at(plane: NDArray[np.float32], down: int, across: int) -> NDArray[np.float32]:
-    """The inner part of a plane `down` and `across` further on."""
-    height, width = plane.shape
-    return plane[_REACH + down : height - _REACH + down, _REACH + across : width - _REACH + across]
+def _straight(flat: NDArray[np.float32], places: Places, beside: int, along: int, step_px: float) -> Mask:
+    """Which of some places are sharp across an axis and even along it; steps are in px of a plane read row by row."""
+    second = 2 * flat.take(places) - flat.take(places + 2 * beside) - flat.take(places - 2 * beside)
+    ahead, behind = flat.take(places + 3 * along), flat.take(places - 3 * along)
+    even = (np.abs(ahead - behind) < 0.15 * 6 * step_px) & (ahead > 0) & (behind > 0)
+    return np.asarray((second > 1.2 * step_px) & even)
 
 
-def _long_ones(thin: Mask, least_px: float) -> Mask:
-    """The components, joined over 3x3 px, whose diagonal is at least so long."""
+def _long_ones(thin: Mask, ridge: Mask, least_px: float) -> Mask:
+    """The ridge on those of the thin components, joined over 3x3 px, whose diagonal is at least so long."""
     joined = cv2.dilate(thin.astype(np.uint8), np.ones((3, 3), np.uint8))
     _, labels, stats, _ = cv2.connectedComponentsWithStats(joined, connectivity=8)
     long = np.hypot(stats[:, cv2.CC_STAT_WIDTH], stats[:, cv2.CC_STAT_HEIGHT]) >= least_px
     long[0] = False
-    return np.asarray(long[labels], dtype=bool)
+    kept = np.zeros_like(thin)
+    kept[ridge] = long[labels[ridge]]
+    return kept

@@ -5,27 +5,26 @@ from __future__ import annotations
 import io
 from collections.abc import Iterator, Mapping
 
-import cv2
 import numpy as np
 
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.sources import Pixels, Source
 from fitzle.core.colour.contrast import WHITE
 from fitzle.core.colour.srgb import Rgb, parse_hex
-from fitzle.core.eye import balance, halo, smudge, strokes
-from fitzle.core.eye.ellipse import stretched_by
+from fitzle.core.eye import balance, halo, smudge
 from fitzle.core.eye.neighbours import LONG_PX as NEIGHBOURS_PX
 from fitzle.core.eye.neighbours import neighbours
+from fitzle.core.eye.planes import Plane, light_on
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.plan.grounds import grounds_behind
-from fitzle.core.plan.placed import Look, PlacedArtwork, PlacedWords, Plan
+from fitzle.core.plan.placed import PlacedArtwork, PlacedWords, Plan
+from fitzle.core.preflight.mark_shape import drawn_alone, mark_shape
 from fitzle.core.preflight.places import stands_on_ground
 from fitzle.core.preflight.readings import EyeReading
 from fitzle.core.preflight.seeing_words import readings_of_words
 from fitzle.core.preflight.viewing import MOST_DENSITY
 from fitzle.core.render.painting import paint
 from fitzle.core.spec.sheet import SpecSheet, Viewing
-from fitzle.core.units import Size
 
 NO_VERSIONS: Mapping[str, tuple[str, ...]] = {}
 SERIES_PX = 512  # what files that are compared with each other are read at
@@ -59,7 +58,7 @@ def finished_readings(data: bytes, sheet: SpecSheet) -> tuple[EyeReading, ...]:
     pixels = finished_pixels(data, NEIGHBOURS_PX)
     if pixels is None:
         return ()
-    return tuple(_of_colours(pixels, parse_hex(sheet.grounds[0] if sheet.grounds else WHITE)))
+    return tuple(_of_colours(light_on(pixels, parse_hex(sheet.grounds[0] if sheet.grounds else WHITE))))
 
 
 def finished_pixels(data: bytes, most_px: int = SERIES_PX) -> Pixels | None:
@@ -96,40 +95,28 @@ def _of_mark(
     others: tuple[str, ...],
 ) -> Iterator[EyeReading]:
     seen, own = max(part.box.width, part.box.height) * seen_scale(plan, sheet), facts[part.artwork]
-    alone = _alone(plan, part, sources, strokes.working_px(seen))
-    lines = strokes.strokes_of(_with_edge(alone[..., 3] > 127, part), seen)
+    shape = mark_shape(part, sources[part.artwork], seen)
+    lines, stretched = shape.measured(part, seen)
     yield EyeReading("strokes", part.part, lines.thin, seen_px=seen, detail=lines.thinnest_px)
     yield EyeReading("gaps", part.part, lines.closing, seen_px=seen)
-    yield EyeReading("stretched", part.part, stretched_by(alone), seen_px=seen)
+    yield EyeReading("stretched", part.part, stretched, seen_px=seen)
     if own.transparency == "none" or not stands_on_ground(plan, part):
         return
     grounds = grounds_behind(sheet, plan.ground)
     if seen <= smudge.LARGEST_SEEN_PX:
-        lost, on = max((smudge.contour_lost(alone, colour, seen), words) for words, colour in grounds)
+        lost, on = max((shape.contour_lost(colour, seen), words) for words, colour in grounds)
         reading = EyeReading("smudge", part.part, lost, on, seen)
         yield (
-            reading
-            if lost <= smudge.RUNS_TOGETHER
-            else _with_simpler(reading, plan, part, sources, facts, grounds, others)
+            reading if lost <= smudge.RUNS_TOGETHER else _with_simpler(reading, part, sources, facts, grounds, others)
         )
     if not own.vector:
-        drawn = _alone(plan, part, sources, halo.LONG_PX)
+        drawn = drawn_alone(part, sources[part.artwork], halo.LONG_PX)
         rim, on = max((halo.bad_rim(drawn, colour), words) for words, colour in grounds)
         yield EyeReading("halo", part.part, rim, on, seen)
 
 
-def _with_edge(shown: strokes.Mask, part: PlacedArtwork) -> strokes.Mask:
-    """Where a mark is drawn together with the border that follows its outline; the room for that is added."""
-    if part.look.edge is None:
-        return shown
-    by = max(1, round(part.look.edge.width_px * max(shown.shape) / max(part.box.width, part.box.height)))
-    round_ = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (2 * by + 1, 2 * by + 1))
-    return np.asarray(cv2.dilate(np.pad(shown, by).astype(np.uint8), round_) > 0)
-
-
 def _with_simpler(
     reading: EyeReading,
-    plan: Plan,
     part: PlacedArtwork,
     sources: Mapping[str, Source],
     facts: Mapping[str, ArtworkFacts],
@@ -143,8 +130,8 @@ def _with_simpler(
         scale = max(part.box.width, part.box.height) / max(whole.width, whole.height)
         box = Rect(0, 0, whole.width * scale, whole.height * scale)
         other = part._replace(artwork=name, window=whole, box=box, tint=None, recolour=())
-        alone = _alone(plan, other, sources, strokes.working_px(reading.seen_px))
-        found.append((max(smudge.contour_lost(alone, colour, reading.seen_px) for _, colour in grounds), name))
+        drawn = drawn_alone(other, sources[name], smudge.LONG_PX)
+        found.append((max(smudge.contour_lost(drawn, colour, reading.seen_px) for _, colour in grounds), name))
     lost, name = min(found, default=(1.0, ""))
     return (
         reading._replace(instead=name, instead_value=lost)
@@ -153,27 +140,20 @@ def _with_simpler(
     )
 
 
-def _alone(plan: Plan, part: PlacedArtwork, sources: Mapping[str, Source], long_px: float) -> Pixels:
-    """A mark by itself on nothing, `long_px` long, without what its look does."""
-    width, height = max(1, round(part.box.width)), max(1, round(part.box.height))
-    there = part._replace(box=Rect(0, 0, width, height), look=Look(), grid=False)
-    sheet = Plan(Size(width, height), None, None, None, (there,))
-    return paint(sheet, sources, max(1, round(long_px * width / max(width, height))))
-
-
 def _of_picture(
     plan: Plan, sheet: SpecSheet, sources: Mapping[str, Source], facts: Mapping[str, ArtworkFacts]
 ) -> Iterator[EyeReading]:
     small = paint(_off_the_grid(plan), sources, max(1, round(NEIGHBOURS_PX * min(1.0, plan.size.ratio))))
     ground = parse_hex(plan.ground or (sheet.grounds[0] if sheet.grounds else WHITE))
-    yield from _of_colours(small, ground)
+    light = light_on(small, ground)
+    yield from _of_colours(light)
     if _one_mark_in_the_middle(plan, sheet, facts):
-        off = balance.off_centre(small, ground)
+        off = balance.off_centre(light, ground)
         yield EyeReading("off-centre", plan.parts[0].part, off.length, _side(off))
 
 
-def _of_colours(small: Pixels, ground: Rgb) -> Iterator[EyeReading]:
-    found = neighbours(small, ground)
+def _of_colours(light: Plane) -> Iterator[EyeReading]:
+    found = neighbours(light)
     yield EyeReading("clash", "", found.vibrating.length, colours=found.vibrating.colours or ())
     for vision, border in found.merging.items():
         yield EyeReading("merging", "", border.length, vision, colours=border.colours or ())

@@ -34,16 +34,22 @@ def paint(plan: Plan, sources: Mapping[str, Source], width_px: int | None = None
     With `width_px` the same plan is drawn at another width, for previews.
     """
     alone = _picture_alone(plan, sources, width_px)
-    if alone is not None:
+    if alone is not None and alone[..., 3].min() == 255:
         return alone
     painter = Painter(plan, sources, width_px)
-    for part in plan.parts:
-        painter.draw(part)
+    if alone is not None:
+        painter.lay(alone)
+    else:
+        for part in plan.parts:
+            painter.draw(part)
     return painter.finished()
 
 
 def _picture_alone(plan: Plan, sources: Mapping[str, Source], width_px: int | None) -> Pixels | None:
-    """The pixels of an opaque picture that covers everything, which nothing need be drawn for; None for other plans."""
+    """The only part of a plan where that is a picture that covers all of it, premultiplied; None for other plans.
+
+    One without clear places is the whole plan: nothing need be drawn for it.
+    """
     part = plan.parts[0] if len(plan.parts) == 1 and not plan.edge else None
     if not isinstance(part, PlacedArtwork) or not part.look.plain or part.tint or part.die:
         return None
@@ -51,8 +57,7 @@ def _picture_alone(plan: Plan, sources: Mapping[str, Source], width_px: int | No
     box, window = on_whole_px(part, scale, size)
     if box != Rect(0, 0, size.width, size.height):
         return None
-    pixels = artwork_pixels(sources[part.artwork], part, window, size)
-    return pixels if pixels[..., 3].min() == 255 else None
+    return artwork_pixels(sources[part.artwork], part, window, size)
 
 
 def drawn_size(plan: Plan, width_px: int | None) -> tuple[float, Size]:
@@ -84,6 +89,12 @@ class Painter:
             self._draw_with_edge(part, part.look.edge)
         else:
             self._laid_over(self._canvas, part.look, part, lambda canvas: self._draw_plain(canvas, part))
+
+    def lay(self, pixels: Pixels) -> None:
+        """Lays premultiplied pixels of the size of the whole picture over it."""
+        import skia
+
+        self._canvas.drawImage(_image(pixels), 0, 0, skia.SamplingOptions())
 
     def pixels(self, box: Rect) -> Pixels:
         """What is drawn so far in a box (px of the file): (h, w, 4), straight alpha; empty outside the picture."""
