@@ -4,6 +4,7 @@ import io
 import json
 import zipfile
 from typing import Any
+from urllib.parse import quote
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -126,3 +127,37 @@ def test_a_crest_loses_its_small_parts_in_one_place_by_a_click(signed_in: Any, p
     assert any(name.endswith("parts.svg") for name in named)
     again = send(signed_in, "post", f"workspaces/juno/fits/{fits['Tab']}/simpler/{finding['part']}")
     assert again.status_code == 422 and "does not help" in again.json()["message"]
+
+
+@pytest.mark.parametrize(
+    ("rule", "step", "drawn", "page"),
+    [
+        ("box", "cut out", drawings.boxed("#ffffff", "#b4541a"), "#17443c"),
+        ("halo", "clean edge", drawings.cut_out("#ffffff", "#3c1e0a", 2), "#b9d8c2"),
+    ],
+)
+def test_an_edge_is_mended_in_one_place_by_a_click(
+    signed_in: Any, place: Any, run: Any, rule: str, step: str, drawn: bytes, page: str
+) -> None:
+    sheet = {"size": {"width": 256, "height": 256}, "formats": ["png"], "transparency": "allowed"}
+    places = [place(name=name, **sheet, grounds=[page]) for name in ("Head", "Foot", "Other")]
+    upload(signed_in, "juno", "mark.png", drawn, ",".join(str(entry.pk) for entry in places), run)
+    fits = {name: proof["fit"] for name, proof in wall_proofs(signed_in, "juno").items()}
+
+    def read(name: str) -> dict[str, Any]:
+        return dict(signed_in.get(f"/api/workspaces/juno/fits/{fits[name]}").json())
+
+    before = read("Head")
+    finding = next(one for one in before["findings"] if one["rule"] == rule)
+    assert finding["offer"]["step"] == step
+    for name in ("Head", "Foot"):
+        with run(execute=True):
+            path = f"workspaces/juno/fits/{fits[name]}/prepared/{finding['part']}?step={quote(step)}"
+            answer = send(signed_in, "post", path, {})
+        assert answer.status_code == 200, answer.content
+        assert rule not in {one["rule"] for one in read(name)["findings"]}
+    assert read("Other")["here"]["mark"]["artwork"] == before["here"]["mark"]["artwork"], "elsewhere it stays"
+    assert read("Head")["here"]["mark"]["artwork"] == read("Foot")["here"]["mark"]["artwork"], "one version, twice"
+    assert len(signed_in.get("/api/workspaces/juno/artwork").json()) == 2
+    wrong = send(signed_in, "post", f"workspaces/juno/fits/{fits['Head']}/prepared/{finding['part']}?step=polish", {})
+    assert wrong.status_code == 422 and "polish" in wrong.json()["message"]

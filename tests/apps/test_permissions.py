@@ -23,7 +23,7 @@ from fitzle.apps.pieces import places as place_actions
 from fitzle.apps.pieces import serving as serving_actions
 from fitzle.apps.pieces import takes as take_actions
 from fitzle.apps.pieces.models import Fit, Piece
-from fitzle.core.artwork.steps.document import NOT_PREPARED
+from fitzle.core.artwork.steps.document import NOT_PREPARED, CutOut
 from tests.apps.helpers import send
 from tests.make import sheet, svg
 
@@ -85,6 +85,8 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "redo": (NOBODY,),
     "add_take": (NOBODY,),
     "simplify_mark": (NOBODY, "mark"),
+    "prepare_here": (NOBODY, "mark", "cut out"),
+    "make_prepared_version": (NOBODY, CutOut(id="cut"), "cut out"),
     "choose_take": (NOBODY, False),
     "ask_people": (NOBODY, "page-0-0", [("", b"x"), ("b", b"x")]),
     "end_question": (NOBODY,),

@@ -81,6 +81,7 @@ BODIES: dict[str, Any] = {
 
 
 QUERIES = {
+    "/fits/{fit}/prepared/{part}": "?step=clean%20edge",
     "/harmonies": "?colour=%2317443c",
     "/artwork/{artwork}/moment": "?at=0",
     "/artwork/{artwork}/frame": "?at=0",

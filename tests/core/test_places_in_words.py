@@ -10,9 +10,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fitzle.core.errors import ValueOutOfRange
+from fitzle.core.scenes.working_out import scenes_for
+from fitzle.core.spec.catalogue import catalogue
+from fitzle.core.spec.words.kinds import _NAMES
 from fitzle.core.spec.words.reading import LONGEST_TEXT, read_words
 from fitzle.core.spec.words.text import folded
 from fitzle.core.spec.words.vocabulary import sort_of
+from fitzle.core.units import Size
 
 SENTENCES = json.loads((Path(__file__).parent / "data" / "places-in-words.json").read_text())
 
@@ -112,3 +116,25 @@ def test_folding_keeps_every_letter_in_its_place() -> None:
 
 def test_abbreviations_may_have_a_dot_or_none() -> None:
     assert sort_of(("max.",)) == sort_of(("max",)) == "most"
+
+
+@pytest.mark.parametrize(
+    ("words", "kind"),
+    [
+        ("Group badge, 256 x 256 px PNG, shown in a circle at 44 px on white", "group-badge"),
+        ("Link preview image: 1200 x 630 px", "link-preview"), ("Newsletter header 600 x 200 px", "mail-header"),
+        ("Chat sticker, 512 x 512 px PNG, transparent", "sticker"),
+        ("Avatar 256 x 256 px with rounded corners", "avatar-rounded"),
+        ("Video thumbnail 1280 x 720 px", "video-thumbnail"), ("Sign-in logo, 240 x 60 px", "sign-in-logo"),
+        ("Thumbnail 1280 x 720 px", None), ("Avatar 256 x 256 px", None), ("Banner 1200 x 300 px", None),
+    ],
+)  # fmt: skip
+def test_a_name_that_can_mean_one_thing_gives_the_scenes_of_that_kind(words: str, kind: str | None) -> None:
+    sheet = read_words(words).sheet
+    assert sheet is not None and sheet.kind == kind
+    found = scenes_for(sheet, Size(256, 256))
+    assert any(not one.id.startswith("page-") for one in found) is (kind is not None)
+
+
+def test_every_kind_that_words_give_is_one_of_the_catalogue() -> None:
+    assert set(_NAMES) <= {place.kind for place in catalogue()}

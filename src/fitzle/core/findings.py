@@ -39,9 +39,9 @@ class Repair(Frozen):
 
 
 class Offer(Frozen):
-    """What preparing the artwork itself would mend, in all its places; the person accepts or changes it there."""
+    """What preparing the artwork itself would mend: by a version of it, or in all its places ("trace")."""
 
-    step: Literal["trace", "cut out", "dark-version", "simpler"]
+    step: Literal["trace", "cut out", "clean edge", "dark-version", "simpler"]
     artwork: str
     label: str
 

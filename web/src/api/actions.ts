@@ -122,6 +122,13 @@ export const repairFit = (workspace: string, fit: string, name: string, part?: s
     }),
   );
 
+export const prepareHere = (workspace: string, fit: string, step: string, part: string) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/fits/{fit}/prepared/{part}", {
+      params: { path: { workspace, fit, part }, query: { step } },
+    }),
+  );
+
 export const takeAway = (workspace: string, fit: string) =>
   answerOf(client.DELETE("/api/workspaces/{workspace}/fits/{fit}", { params: { path: { workspace, fit } } }));
 

@@ -81,6 +81,13 @@ def simplify_mark(request: HttpRequest, workspace: Path[str], fit: UUID, part: s
     return view_of(access, actions.simplify_mark(access, fit, part))
 
 
+@router.post("/fits/{uuid:fit}/prepared/{part}", response={200: FitOut, 409: StalePiece, 422: Message})
+def prepare_here(request: HttpRequest, workspace: Path[str], fit: UUID, part: str, step: str) -> FitOut:
+    """Lets a version of a mark with one further step ("cut out", "clean edge") stand in this place alone."""
+    access = access_to(request.user, workspace)
+    return view_of_changed(access, actions.prepare_here(access, fit, part, step))
+
+
 @router.delete("/fits/{uuid:fit}", response={204: None})
 def empty_placement(request: HttpRequest, workspace: Path[str], fit: UUID) -> Status[None]:
     """Takes the piece out of this placement; the piece itself stays."""

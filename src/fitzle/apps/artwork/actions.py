@@ -13,6 +13,7 @@ from fitzle.apps.artwork.models import Artwork, Preparation
 from fitzle.apps.history import Kind
 from fitzle.apps.jobs.queue import prepare_later, read_later
 from fitzle.core.artwork.glyphs import Style, glyph_svg
+from fitzle.core.artwork.steps.document import AnyStep
 from fitzle.core.artwork.steps.document import Preparation as Steps
 from fitzle.core.colour.contrast import BLACK
 
@@ -105,6 +106,16 @@ def make_dark_version(access: Access, artwork_id: UUID) -> Artwork:
     artwork = library.artwork_of(access.workspace, artwork_id)
     version, revision = versions.make_dark_version(artwork, access.actor)
     prepare_later(version.pk, revision)
+    return version
+
+
+@action(Capability.CHANGE)
+def make_prepared_version(access: Access, artwork_id: UUID, step: AnyStep, words: str) -> Artwork:
+    """A version of a mark with one further step; the one that is there already where somebody made it before."""
+    artwork = preparing.preparable(access.workspace, artwork_id)
+    version, revision = versions.prepared_version(artwork, step, words, access.actor)
+    if revision is not None:
+        prepare_later(version.pk, revision)
     return version
 
 

@@ -101,15 +101,34 @@ def make_dark_version(artwork: Artwork, user: User | None) -> tuple[Artwork, int
     Raises ArtworkError where all its colours show there already.
     """
     step = propose_dark_step.ask(str(artwork.changed_at), artwork.pk)  # first: what is locked here it could not read
+    return _version_with(artwork, step, "for dark grounds", user)
+
+
+@transaction.atomic
+def prepared_version(artwork: Artwork, step: AnyStep, words: str, user: User | None) -> tuple[Artwork, int | None]:
+    """The version of a mark that differs by one further step, and the revision to be made; None where it is there."""
+    wanted = _without_ids((*document_of(preparation_of(artwork)).steps, step))
+    group = group_of(artwork)
+    for other in Artwork.objects.filter(Q(pk=group) | Q(version_of=group), sha256=artwork.sha256):
+        if other.state == State.READY and _without_ids(document_of(preparation_of(other)).steps) == wanted:
+            return other, None
+    return _version_with(artwork, step, words, user)
+
+
+def _without_ids(steps: Iterable[AnyStep]) -> list[AnyStep]:
+    return [step.model_copy(update={"id": ""}) for step in steps]
+
+
+def _version_with(artwork: Artwork, step: AnyStep, words: str, user: User | None) -> tuple[Artwork, int]:
     document = document_of(preparation_of(artwork))
     stem, _, extension = artwork.name.rpartition(".")
     version = Artwork.objects.create(
-        workspace=artwork.workspace, name=f"{(stem or extension)[:200]}, for dark grounds.{extension}",
+        workspace=artwork.workspace, name=f"{(stem or extension)[:200]}, {words}.{extension}",
         sha256=artwork.sha256, bytes=artwork.bytes, state=State.READY, progress=100, facts=artwork.facts,
         working_format=artwork.working_format, likeness=artwork.likeness, version_of_id=group_of(artwork),
         created_by=user,
     )  # fmt: skip
     preparation = preparation_of(version)
     steps = document.model_copy(update={"steps": (*document.steps, step)})
-    saved = save_steps(version, preparation.revision, steps, "for dark grounds", user)
+    saved = save_steps(version, preparation.revision, steps, words, user)
     return version, saved.revision

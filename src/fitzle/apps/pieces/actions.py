@@ -10,7 +10,7 @@ from uuid import UUID
 from fitzle.apps.accounts.access import Access, Capability, action, workspace_numbered
 from fitzle.apps.accounts.access import save_house_style as keep_house_style
 from fitzle.apps.artwork import versions
-from fitzle.apps.artwork.actions import bring_in
+from fitzle.apps.artwork.actions import bring_in, make_prepared_version
 from fitzle.apps.artwork.library import artwork_of
 from fitzle.apps.destinations.shelves import placements_of, slugs_of
 from fitzle.apps.drawing.calls import drawable
@@ -28,10 +28,11 @@ from fitzle.apps.pieces.composing import (
 )
 from fitzle.apps.pieces.fits import fit_of
 from fitzle.apps.pieces.models import Fit, Piece
-from fitzle.apps.pieces.opening import decided, open_fit
+from fitzle.apps.pieces.opening import OpenFit, decided, open_fit
 from fitzle.apps.pieces.sharing import shared_slugs, slug_of
 from fitzle.apps.pieces.uses import fits_in_house_colours, fits_showing
 from fitzle.core.artwork.sources import VectorSource
+from fitzle.core.artwork.steps.document import AnyStep, CleanEdge, CutOut
 from fitzle.core.errors import DocumentError
 from fitzle.core.fit.making import look_at
 from fitzle.core.piece.changes import AnyChange, ResetField, SetField
@@ -178,12 +179,17 @@ def bring_into(access: Access, artwork: str, target: str) -> Fit:
 def _version_here(access: Access, fit: Fit, part: str, artwork: str) -> Fit:
     """Joins artwork with the mark that a part shows, as its version, and lets it stand there in this placement."""
     opened = open_fit(access.workspace, fit)
-    own = next((one for one in opened.resolved.parts if one.id == part and isinstance(one, ArtworkPart)), None)
-    if own is None:
-        raise DocumentError(f"the part {part!r} shows no mark any more")
+    own = _shown_by(opened, part)
     versions.join(artwork_of(access.workspace, artwork), artwork_of(access.workspace, own.artwork))
     change = SetField(part=part, field="artwork", value=artwork, placement=opened.slug)
     return _saved(access, fit, fit.piece.revision, [change], "leave out small parts")
+
+
+def _shown_by(opened: OpenFit, part: str) -> ArtworkPart:
+    own = next((one for one in opened.resolved.parts if one.id == part and isinstance(one, ArtworkPart)), None)
+    if own is None:
+        raise DocumentError(f"the part {part!r} shows no mark any more")
+    return own
 
 
 @drawable
@@ -215,6 +221,28 @@ def simplify_mark(access: Access, fit_id: UUID, part: str) -> Fit:
     name = f"{mark.name.rpartition('.')[0] or mark.name}, {found.kept} of {found.of} parts.svg"
     bring_in(access, name, [found.svg.encode()], [f"simpler/{fit_id}/{part}"])
     return fit
+
+
+HERE_ALONE: dict[str, tuple[AnyStep, str]] = {
+    "cut out": (CutOut(id="cut", method="flat"), "cut out"),
+    "clean edge": (CleanEdge(id="edge"), "clean edge"),
+}
+
+
+@action(Capability.CHANGE)
+def prepare_here(access: Access, fit_id: UUID, part: str, step: str) -> Fit:
+    """Lets a version of a mark with one further step (a name of HERE_ALONE) stand in one placement.
+
+    Raises DocumentError where the part shows no mark, or there is no such step.
+    """
+    fit = fit_of(access.workspace, fit_id)
+    opened = open_fit(access.workspace, fit)
+    own = _shown_by(opened, part)
+    if step not in HERE_ALONE:
+        raise DocumentError(f"no finding offers {step!r}", advice=f"Choose one of {', '.join(HERE_ALONE)}.")
+    version = make_prepared_version(access, UUID(own.artwork), *HERE_ALONE[step])
+    change = SetField(part=part, field="artwork", value=str(version.pk), placement=opened.slug)
+    return _saved(access, fit, fit.piece.revision, [change], HERE_ALONE[step][1])
 
 
 @action(Capability.CHANGE)

@@ -119,7 +119,7 @@ interface OfferProps {
   part: Finding["part"];
 }
 
-/** Leads to the preparation of the artwork, where the step is added and can be accepted, changed or undone. */
+/** Makes a version of the mark, or leads to its preparation, where the step is added and can be changed or undone. */
 function OfferLink({ bench, offer, part }: OfferProps) {
   const make = useDarkVersion(bench.workspace, offer.artwork);
   const simplify = useMutation({
@@ -137,6 +137,16 @@ function OfferLink({ bench, offer, part }: OfferProps) {
         </Button>
         {simplify.error && <Problem message={simplify.error.message} />}
       </>
+    );
+  if (part && (offer.step === "cut out" || offer.step === "clean edge"))
+    return (
+      <Button
+        className="mt-2"
+        disabled={bench.outbox.state !== "saved"}
+        onClick={() => bench.prepare(offer.step, part)}
+      >
+        {offer.label}
+      </Button>
     );
   if (offer.step === "dark-version")
     return (

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { addPart, changeFit, moveInHistory, repairFit, type Addition } from "../../api/actions";
+import { addPart, changeFit, moveInHistory, prepareHere, repairFit, type Addition } from "../../api/actions";
 import { type Change, type FitOut, type Placing, type Schemas } from "../../api/client";
 import { fitQuery } from "../../api/queries";
 import type { Sending } from "../../ui/useOutbox";
@@ -36,6 +36,8 @@ export interface Document {
   add: (addition: Addition) => void;
   takeBack: (adjusted: string[]) => void;
   repair: (name: string, part?: string | null) => void;
+  /** Lets a version of a part's mark with one further step of preparation stand in this place alone. */
+  prepare: (step: string, part: string) => void;
   undo: () => void;
   redo: () => void;
 }
@@ -43,7 +45,8 @@ export interface Document {
 type Save =
   | { kind: "change"; step: string; edit: Partial<Schemas["Edit"]> }
   | { kind: "add"; addition: Addition }
-  | { kind: "repair"; name: string; part?: string | null };
+  | { kind: "repair"; name: string; part?: string | null }
+  | { kind: "prepare"; step: string; part: string };
 
 const LOOK_EVERY_MS = 60;
 
@@ -72,6 +75,7 @@ export function useDocument(
   const send = async (save: Save, revision: number, key: string): Promise<FitOut> => {
     const drawn = { revision, key, proof_width: proof.width() };
     if (save.kind === "repair") return repairFit(workspace, id, save.name, save.part);
+    if (save.kind === "prepare") return prepareHere(workspace, id, save.step, save.part);
     if (save.kind === "add") {
       const known = new Set(revisions.now().piece.document.parts.map((part) => part.id));
       const next = await addPart(workspace, id, { ...save.addition, ...drawn });
@@ -94,7 +98,7 @@ export function useDocument(
       return next;
     },
     move: (way) => moveInHistory(workspace, revisions.now().piece.id, way).then(() => null),
-    keeps: (save) => save.kind !== "repair",
+    keeps: (save) => save.kind === "change" || save.kind === "add",
     refused: (error, save) => {
       if (!isStale(error)) return false;
       const newest = error.body as Schemas["StalePiece"];
@@ -131,6 +135,7 @@ export function useDocument(
     takeBack: (adjusted) =>
       save({ kind: "change", step: "take adjustments back", edit: { take_back: adjusted } }),
     repair: (name, part) => save({ kind: "repair", name, part }),
+    prepare: (step, part) => save({ kind: "prepare", step, part }),
     undo: () => fit?.piece.undo && revisions.undo(),
     redo: () => fit?.piece.redo && revisions.redo(),
   };

@@ -45,7 +45,10 @@ const LIGHT: Way[] = [
   },
 ];
 
-const GROUND: Way[] = [adding("Cut out", "Make what lies behind the subject clear", "cut out")];
+const GROUND: Way[] = [
+  adding("Cut out", "Make what lies behind the subject clear", "cut out"),
+  adding("Clean the edge", "Take off the fringe that an earlier background left", "clean edge"),
+];
 
 const COLOUR: Way[] = [
   adding("Recolour", "All in one colour, or colour by colour", "recolour"),
@@ -66,7 +69,6 @@ const GROUPS: [string, Way[]][] = [
 
 const OFFERED: Record<string, Way | undefined> = {
   trace: COLOUR.at(-1),
-  "cut out": GROUND[0],
 };
 
 /** Adds the step that a finding offered, once, unless there is one of its kind already; shows it beside the original. */

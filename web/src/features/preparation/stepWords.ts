@@ -10,6 +10,7 @@ export const STEP_NAMES: Record<Step["kind"], string> = {
   adjust: "Light and colour",
   "red eyes": "Red eyes",
   "cut out": "Cut out",
+  "clean edge": "Clean the edge",
   recolour: "Recolour",
   trace: "Outlines from pixels",
 };

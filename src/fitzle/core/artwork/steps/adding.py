@@ -5,6 +5,7 @@ from __future__ import annotations
 from fitzle.core.artwork.steps.document import (
     Adjust,
     AnyStep,
+    CleanEdge,
     Crop,
     CutOut,
     Mirror,
@@ -28,6 +29,7 @@ FIRST_STEPS: tuple[AnyStep, ...] = (
     Adjust(id=NEW),
     RedEyes(id=NEW),
     CutOut(id=NEW),
+    CleanEdge(id=NEW),
     Recolour(id=NEW),
     Trace(id=NEW),
 )

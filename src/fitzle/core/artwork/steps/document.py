@@ -140,6 +140,13 @@ class CutOut(_Step):
     fill: HexColour | None = None
 
 
+class CleanEdge(_Step):
+    """The fringe of an earlier background taken off the edge; `width` is in px of a picture 1280 px long."""
+
+    kind: Literal["clean edge"] = "clean edge"
+    width: Annotated[float, Field(ge=1, le=32)] = 8
+
+
 class Recolour(_Step):
     """All in one colour, or colours replaced by others (from, to)."""
 
@@ -155,7 +162,7 @@ class Trace(_Step):
     colours: Annotated[int, Field(ge=0, le=MOST_TRACED)] = 0
 
 
-AnyStep = Turn | Mirror | Straighten | Crop | Trim | Adjust | RedEyes | CutOut | Recolour | Trace
+AnyStep = Turn | Mirror | Straighten | Crop | Trim | Adjust | RedEyes | CutOut | CleanEdge | Recolour | Trace
 Step = Annotated[AnyStep, Field(discriminator="kind")]
 
 

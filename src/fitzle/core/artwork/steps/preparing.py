@@ -11,11 +11,13 @@ from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.steps import drawing as drawn
 from fitzle.core.artwork.steps.adjusting import adjusted
 from fitzle.core.artwork.steps.applying_cut import with_cut
+from fitzle.core.artwork.steps.clean_edge import with_clean_edge
 from fitzle.core.artwork.steps.costly import Shelf, costly_key, failure_of, is_costly, packed_failure, unpacked_cut
 from fitzle.core.artwork.steps.cropping import contents_window, cropped
 from fitzle.core.artwork.steps.document import (
     Adjust,
     AnyStep,
+    CleanEdge,
     Crop,
     CutOut,
     Mirror,
@@ -166,5 +168,6 @@ _ON_PIXELS: dict[type, Callable[[Pixels, Any], Pixels]] = {
     Trim: _trimmed,
     Adjust: adjusted,
     RedEyes: lambda pixels, step: without_red_eyes(pixels, step.eyes),
+    CleanEdge: lambda pixels, step: with_clean_edge(pixels, step.width),
     Recolour: _recoloured,
 }

@@ -23,7 +23,7 @@ def _finding(own: ArtworkInPlan, box: ShowingBox) -> Finding:
         limit=box.against,
         where=where_in(own.plan, own.part.box),
         repair=None if box.on_page else Repair(name="choose-ground", label=f"Make the ground {box.backdrop}"),
-        offer=Offer(step="cut out", artwork=own.part.artwork, label="Make its backdrop clear") if box.on_page else None,
+        offer=Offer(step="cut out", artwork=own.part.artwork, label="Make its backdrop clear here"),
         part=own.part.part,
     )
 

@@ -20,7 +20,7 @@ def judge(evidence: Evidence) -> list[Finding]:
             measured=round(reading.value, 3),
             limit=MOST_BAD,
             where=evidence.where(reading.part),
-            offer=Offer(step="cut out", artwork=artwork[reading.part], label="Cut it out anew"),
+            offer=Offer(step="clean edge", artwork=artwork[reading.part], label="Clean its edge here"),
             part=reading.part,
         )
         for reading in evidence.seen("halo")

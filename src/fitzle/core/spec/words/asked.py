@@ -128,11 +128,13 @@ _NAMES = (
     "photo de profil|foto de perfil|aufkleber|autocollant|pegatina|couverture|portada|hintergrundbild|kachel"
     "|abzeichen|insignia|"
     "background|product picture|product photo|product image|glyph|letterhead|signature|poster|emote|emoji|story"
-    "|headshot|end card|title picture|teaser|wallpaper"
+    "|headshot|end card|end screen|title picture|teaser|wallpaper|link preview(?: picture| image)?|preview picture"
+    "|preview image"
 )
 _NAME = re.compile(
-    rf"\b((?:(?:page|channel|shop|blog|course|event|site|podcast|header|profile|video|form|group|email|mail|store"
-    rf"|team|sign-in|login) )?(?:{_NAMES}))s?\b"
+    rf"\b((?:(?:page|channel|shop|blog|course|event|site|website|podcast|header|profile|video|form|group|email|mail"
+    rf"|store|team|sign-in|login|lesson|clip|corner|chat|newsletter|gift|product|certificate|document|book|desktop) )?"
+    rf"(?:{_NAMES})|(?:group|lesson|team) (?:picture|image|photo))s?\b"
 )
 
 

@@ -9,6 +9,7 @@ from fitzle.core.formats import format_named, label_of
 from fitzle.core.spec.sheet import LONGEST_SLUG
 from fitzle.core.spec.stems import safe_stem
 from fitzle.core.spec.words.colour_words import NOT_ONE_COLOUR
+from fitzle.core.spec.words.kinds import kind_of
 from fitzle.core.spec.words.measures import SQUARE
 from fitzle.core.spec.words.result import Cannot
 from fitzle.core.spec.words.sizes import size_of
@@ -18,23 +19,6 @@ USUAL_FORMATS = ("png", "jpeg", "webp")
 MOVING, TRANSPARENT = ("webp", "gif", "apng"), ("png", "webp")
 USUAL_RADIUS = 0.1
 UNNAMED = "New place"
-KINDS = {  # of the catalogue, for names that can mean nothing else
-    "sticker": "sticker",
-    "watermark": "corner-watermark",
-    "video watermark": "corner-watermark",
-    "favicon": "site-icon",
-    "tab icon": "site-icon",
-    "site icon": "site-icon",
-    "touch icon": "touch-icon",
-    "story": "story",
-    "app icon": "app-icon",
-    "course header": "course-header",
-    "course card": "course-card",
-    "podcast cover": "podcast-cover",
-    "email header": "mail-header",
-    "letterhead": "letterhead",
-    "event header": "event-header",
-}
 
 
 class Assembly:
@@ -64,6 +48,7 @@ class Assembly:
         self._grounds()
         self._count()
         self._fields()
+        self._kind()
         return self.sheet
 
     def _says_square(self, fact: Fact) -> bool:
@@ -85,8 +70,12 @@ class Assembly:
         self.sheet["name"] = str(found[0].value).capitalize() if found else UNNAMED
         if not found:
             self.assumed.append("name")
-        elif found[0].value in KINDS:
-            self.sheet["kind"] = KINDS[str(found[0].value)]
+
+    def _kind(self) -> None:
+        found = self._text.of("name")
+        kind = kind_of(str(found[0].value), self.sheet) if found else None
+        if kind:
+            self.sheet["kind"] = kind
 
     def _formats(self) -> None:
         named, not_wanted = self._text.of("formats"), self._text.of("formats.not")

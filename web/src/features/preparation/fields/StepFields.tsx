@@ -47,6 +47,8 @@ export function StepFields(props: Props) {
       return <RedEyesFields {...rest} step={step} />;
     case "cut out":
       return <CutOutFields {...rest} step={step} />;
+    case "clean edge":
+      return <CleanEdgeFields {...rest} step={step} />;
     case "recolour":
       return <RecolourFields {...rest} step={step} />;
     case "trace":
@@ -116,6 +118,18 @@ function TrimFields({ preparing, step }: FieldsProps<"trim">) {
       value={Math.round(step.tolerance * 100)}
       words={(value) => `${value} %`}
       change={(value) => preparing.change("trim", { ...step, tolerance: value / 100 })}
+    />
+  );
+}
+
+function CleanEdgeFields({ preparing, step }: FieldsProps<"clean edge">) {
+  return (
+    <Slider
+      label="Reaches in"
+      {...useRange("clean edge", "width")}
+      value={step.width}
+      words={(value) => `${value} px of 1280`}
+      change={(width) => preparing.change("clean edge", { ...step, width })}
     />
   );
 }
