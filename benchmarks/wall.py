@@ -34,6 +34,14 @@ return seen.length >= 10 && seen.every((entry) => entry.complete && entry.natura
 """
 
 
+# All scenes of a fit: they are figures, and each stands once its pictures do.
+SCENES_PAINTED = """
+const scenes = [...document.querySelectorAll('main figure')];
+const pictures = [...document.querySelectorAll('main figure img')];
+return scenes.length >= %d && pictures.every((entry) => entry.complete && entry.naturalWidth > 0);
+"""
+
+
 def running_at() -> str | None:
     """The address of a running Fitzle, or None."""
     address = f"http://127.0.0.1:{os.environ.get('FITZLE_PORT', '8700')}"
@@ -57,22 +65,34 @@ def browser() -> Any:
     return webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
 
 
-def first_paint_ms(space: OwnWorkspace, painted: str = ALL_PAINTED) -> float:
-    """Median over several loads of the page with an empty browser cache and warm server caches."""
+def proofs_ms(space: OwnWorkspace) -> tuple[float, int]:
+    """The same of the proofs of the fit that has the most scenes, and how many it has."""
+    from fitzle.apps.accounts.models import Workspace
+    from fitzle.apps.api.fit_scenes import scenes_of
+    from fitzle.apps.pieces.fits import all_fits
+    from fitzle.apps.pieces.opening import open_fit
+
+    own = Workspace.objects.get(slug=space.slug)
+    count, fit = max((len(scenes_of(open_fit(own, fit))[0]), str(fit.pk)) for fit in all_fits(own))
+    return first_paint_ms(space, SCENES_PAINTED % count, f"/fits/{fit}/proofs"), count
+
+
+def first_paint_ms(space: OwnWorkspace, painted: str = ALL_PAINTED, path: str = "") -> float:
+    """Median over several loads of a page, the wall as a rule, with an empty browser cache and warm server caches."""
     driver = browser()
     try:
         driver.get(space.address)
         assert driver.execute_async_script(SIGN_IN, space.email, space.password) == 200
-        taken = [_load_ms(driver, space, painted) for _ in range(ROUNDS)]
+        taken = [_load_ms(driver, f"{space.address}/w/{space.slug}{path}", painted) for _ in range(ROUNDS)]
         return statistics.median(taken[1:])
     finally:
         driver.quit()
 
 
-def _load_ms(driver: Any, space: OwnWorkspace, painted: str) -> float:
+def _load_ms(driver: Any, address: str, painted: str) -> float:
     driver.execute_cdp_cmd("Network.clearBrowserCache", {})
     started = time.perf_counter()
-    driver.get(f"{space.address}/w/{space.slug}")
+    driver.get(address)
     while not driver.execute_script(painted):
         time.sleep(0.005)
     return (time.perf_counter() - started) * 1000

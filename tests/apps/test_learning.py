@@ -140,7 +140,9 @@ def test_others_see_nothing_of_it(signed_in: Any, run: Any, shown: tuple[bytes, 
         assert stranger.get(path).status_code == 404
 
 
-def test_a_place_that_was_shown_is_seen_in_its_screenshot(signed_in: Any, run: Any, shown: tuple[bytes, bytes]) -> None:
+def test_a_place_that_was_shown_is_seen_in_its_screenshot(
+    signed_in: Any, run: Any, place: Any, shown: tuple[bytes, bytes]
+) -> None:
     told = learnt(signed_in, run, *shown, density=2)
     sheet = told["places"][0]["shown"]["sheet"]
     body = {"destination": "Shop", "name": "Banner", "sheet": sheet, "learning": told["id"], "found": 0}
@@ -149,7 +151,16 @@ def test_a_place_that_was_shown_is_seen_in_its_screenshot(signed_in: Any, run: A
     fit = wall_proofs(signed_in, "juno")["Banner"]["fit"]
     found = signed_in.get(f"/api/workspaces/juno/fits/{fit}/scenes").json()
     scene = found["scenes"][0]
-    assert (scene["id"], scene["density"]) == ("shot", 2) and found["shot"].startswith("data:image/png")
+    assert (scene["id"], scene["density"]) == ("shot", 2)
+    own = signed_in.get(f"/api/workspaces/juno/fits/{fit}/shot?key={found['shot']}")
+    assert own["Content-Type"] == "image/png" and "immutable" in own["Cache-Control"]
+    assert Image.open(io.BytesIO(own.content)).size == (scene["width"] * 2, scene["height"] * 2)
+    address = send(signed_in, "post", f"workspaces/juno/fits/{fit}/phone-link", {}).json()["address"]
+    assert Client().get(f"/api/seen/{address.rpartition('/')[2]}/shot").content == own.content
+    upload(signed_in, "juno", "p.png", shown[0], str(place(name="In words").pk), run)
+    other = wall_proofs(signed_in, "juno")["In words"]["fit"]
+    answer = signed_in.get(f"/api/workspaces/juno/fits/{other}/shot")
+    assert answer.status_code == 404 and "screenshot" in answer.json()["message"]
     clip = next(item for item in scene["items"] if item["kind"] == "picture")["clip"]
     box = told["places"][0]["learnt"]["box"]
     assert (clip["width"], clip["height"]) == pytest.approx((box["width"] / 2, box["height"] / 2), abs=0.01)

@@ -32,21 +32,27 @@ export const seenQuery = (token: string) =>
 export interface Source {
   /** What the destination shows. */
   shown: string;
+  /** The screenshot that its place was shown by, where it was. */
+  shot: string;
   /** A scene drawn by the server; none where only the picture may be seen. */
   scene?: (id: string, sight: Sight, scale: number) => string;
 }
 
-export function sourceOf(workspace: string, fit: string, key: string): Source {
+type Keys = Pick<Scenes, "shown" | "shot">;
+
+export function sourceOf(workspace: string, fit: string, keys: Keys): Source {
   const base = `/api/workspaces/${workspace}/fits/${fit}`;
   return {
-    shown: `${base}/shown?key=${key}`,
+    shown: `${base}/shown?key=${keys.shown}`,
+    shot: `${base}/shot?key=${keys.shot}`,
     scene: (id, sight, scale) =>
-      `${base}/scenes/${encodeURIComponent(id)}/picture?sight=${sight}&scale=${scale}&key=${key}`,
+      `${base}/scenes/${encodeURIComponent(id)}/picture?sight=${sight}&scale=${scale}&key=${keys.shown}`,
   };
 }
 
-export const seenSource = (token: string, key: string): Source => ({
-  shown: `/api/seen/${token}/shown?key=${key}`,
+export const seenSource = (token: string, keys: Keys): Source => ({
+  shown: `/api/seen/${token}/shown?key=${keys.shown}`,
+  shot: `/api/seen/${token}/shot?key=${keys.shot}`,
 });
 
 export const proofSheetUrl = (workspace: string, fit: string, kind: "pdf" | "png", scenes: string[]) =>

@@ -5,9 +5,13 @@ from __future__ import annotations
 import io
 
 import numpy as np
+from django.http import Http404, HttpResponse
 from PIL import Image
 
+from fitzle.apps.api.pictures import keyed_picture
 from fitzle.apps.destinations.learning import scene_shown_for
+from fitzle.apps.destinations.models import Placement
+from fitzle.apps.drawing.calls import Picture
 from fitzle.apps.pieces.opening import OpenFit
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.errors import DocumentError
@@ -37,6 +41,14 @@ def scene_of(opened: OpenFit, name: str) -> tuple[DrawnScene, Pixels | None]:
     if found is None:
         raise DocumentError(f"there is no scene called {name!r} for this place")
     return found, shot_pixels(shot) if name == SHOT else None
+
+
+def shot_answer(placement: Placement, key: str) -> HttpResponse:
+    """The screenshot that a placement was shown by; Http404 where it was said in words."""
+    shown = scene_shown_for(placement)
+    if shown is None:
+        raise Http404("This place was not shown by a screenshot.")
+    return keyed_picture(Picture(shown[1], "image/png"), key)
 
 
 def shot_pixels(shot: bytes | None) -> Pixels | None:

@@ -16,7 +16,8 @@ from ninja import Path, Router, Schema
 
 from fitzle.apps.accounts.access import workspace_numbered, workspace_to_see
 from fitzle.apps.api.drawn_scenes import draw_shown, list_scenes
-from fitzle.apps.api.pictures import immutable_picture
+from fitzle.apps.api.fit_scenes import shot_answer
+from fitzle.apps.api.pictures import keyed_picture
 from fitzle.apps.api.scene_views import ScenesOut
 from fitzle.apps.api.scenes import state_of
 from fitzle.apps.pieces.fits import fit_of
@@ -62,10 +63,13 @@ def read_seen(request: HttpRequest, token: str) -> ScenesOut:
 def seen_picture(request: HttpRequest, token: str, key: str = "") -> HttpResponse:
     """The picture in them."""
     space, opened = _opened(token)
-    answer = immutable_picture(*draw_shown.ask(state_of(opened), space.pk, opened.fit.pk))
-    if not key:
-        answer["Cache-Control"] = "no-store"
-    return answer
+    return keyed_picture(draw_shown.ask(state_of(opened), space.pk, opened.fit.pk), key)
+
+
+@seen.get("/{token}/shot", auth=None)
+def seen_shot(request: HttpRequest, token: str, key: str = "") -> HttpResponse:
+    """The screenshot that the picture stands in."""
+    return shot_answer(_opened(token)[1].fit.placement, key)
 
 
 def _opened(token: str) -> tuple[Workspace, OpenFit]:

@@ -44,6 +44,14 @@ def immutable_picture(data: bytes, media_type: str, _key: str = "") -> HttpRespo
     return answer
 
 
+def keyed_picture(picture: Picture, key: str) -> HttpResponse:
+    """A picture at an address whose key changes with it; without the key nobody may keep it."""
+    answer = immutable_picture(picture.data, picture.media_type)
+    if not key:
+        answer["Cache-Control"] = "no-store"
+    return answer
+
+
 def download(data: bytes | File[Any], name: str, media_type: str) -> HttpResponseBase:
     """A file to save; never shown by the browser itself, whatever is in it. A kept file is sent piece by piece."""
     return _to_save((HttpResponse if isinstance(data, bytes) else FileResponse)(data, content_type=media_type), name)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from base64 import b64encode
+from hashlib import sha256
 
 from ninja import Schema
 
@@ -16,8 +16,8 @@ from fitzle.core.scenes.neighbours import neighbour_svg
 class ScenesOut(Schema):
     """Scenes with what they are drawn of.
 
-    `shot` is the screenshot of a scene that has one, as a data address. `shown` changes with the picture and belongs to
-    its address. `neighbours` are SVG by number, `vision` the matrices (row by row, 3 x 3, on linear light) by kind of
+    `shown` changes with the picture, `shot` with the screenshot of a scene that has one; each belongs to its address.
+    `neighbours` are SVG by number, `vision` the matrices (row by row, 3 x 3, on linear light) by kind of
     vision.
     """
 
@@ -36,7 +36,7 @@ def scenes_view(opened: OpenFit) -> ScenesOut:
     scenes, shot = scenes_of(opened)
     seeds = {item.seed for scene in scenes for item in scene.items if isinstance(item, NeighbourItem)}
     return ScenesOut(
-        shot=f"data:image/png;base64,{b64encode(shot).decode()}" if shot else "",
+        shot=sha256(shot).hexdigest()[:16] if shot else "",
         shown=shown_key(opened),
         made=bool(opened.record and opened.record.files),
         width=opened.size.width,

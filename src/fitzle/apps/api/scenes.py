@@ -12,7 +12,8 @@ from ninja.errors import HttpError
 
 from fitzle.apps.accounts.access import workspace_to_see
 from fitzle.apps.api.drawn_scenes import draw_proof_sheet, draw_scene_picture, draw_shown, list_scenes
-from fitzle.apps.api.pictures import download, immutable_picture
+from fitzle.apps.api.fit_scenes import shot_answer
+from fitzle.apps.api.pictures import download, keyed_picture
 from fitzle.apps.api.scene_views import ScenesOut
 from fitzle.apps.api.schemas import Message
 from fitzle.apps.pieces.fits import fit_of
@@ -38,10 +39,14 @@ def shown(request: HttpRequest, workspace: Path[str], fit: UUID, key: str = "") 
     """What the destination shows: the very file where there is one; `key` makes the address change with it."""
     space = workspace_to_see(request.user, workspace)
     state = state_of(open_fit(space, fit_of(space, fit)))
-    answer = immutable_picture(*draw_shown.ask(state, space.pk, fit))
-    if not key:
-        answer["Cache-Control"] = "no-store"
-    return answer
+    return keyed_picture(draw_shown.ask(state, space.pk, fit), key)
+
+
+@router.get("/fits/{uuid:fit}/shot")
+def shot(request: HttpRequest, workspace: Path[str], fit: UUID, key: str = "") -> HttpResponse:
+    """The screenshot that the place was shown by; `key` makes the address change with it."""
+    space = workspace_to_see(request.user, workspace)
+    return shot_answer(fit_of(space, fit).placement, key)
 
 
 @router.get("/fits/{uuid:fit}/scenes/{scene}/picture", response={422: Message})
@@ -58,10 +63,7 @@ def scene_picture(
     space = workspace_to_see(request.user, workspace)
     state = state_of(open_fit(space, fit_of(space, fit)))
     by = min(max(scale, 0.25), MOST_SCALE)
-    answer = immutable_picture(*draw_scene_picture.ask(state, space.pk, fit, scene, sight, by))
-    if not key:
-        answer["Cache-Control"] = "no-store"
-    return answer
+    return keyed_picture(draw_scene_picture.ask(state, space.pk, fit, scene, sight, by), key)
 
 
 @router.get("/fits/{uuid:fit}/proof-sheet", response={422: Message})

@@ -44,7 +44,7 @@ export function Alone({ scene, scenes, source, alt, sight, step, close }: Props)
             <SceneView
               scene={scene}
               neighbours={scenes.neighbours}
-              shot={scenes.shot}
+
               source={source}
               alt={alt}
             />

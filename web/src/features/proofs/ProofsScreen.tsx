@@ -47,7 +47,7 @@ function Proofs({ bench, scenes }: { bench: Bench; scenes: Scenes }) {
   const [alone, setAlone] = useState<string | null>(null);
   const fit = bench.fit!;
   const all = scenes.scenes;
-  const source = sourceOf(bench.workspace, fit.id, scenes.shown);
+  const source = sourceOf(bench.workspace, fit.id, scenes);
   const alt = `${fit.piece.document.subject} in ${fit.sheet.name}`;
   const shown = all.find((scene) => scene.id === alone);
   const step = useCallback(

@@ -40,7 +40,7 @@ export function SceneFigure({ scene, scenes, source, alt, sight, times, open }: 
               <SceneView
                 scene={scene}
                 neighbours={scenes.neighbours}
-                shot={scenes.shot}
+
                 source={source}
                 alt={alt}
               />

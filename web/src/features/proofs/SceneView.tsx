@@ -6,15 +6,13 @@ import { SteadyImage } from "../../ui/SteadyImage";
 interface Props {
   scene: Scene;
   neighbours: Scenes["neighbours"];
-  /** The screenshot of a scene that has one. */
-  shot: string;
   source: Source;
   /** What the picture is called by those who cannot see it. */
   alt: string;
 }
 
 /** A scene at its real size, drawn from its description: one px of it is one px of the page. */
-export function SceneView({ scene, neighbours, shot, source, alt }: Props) {
+export function SceneView({ scene, neighbours, source, alt }: Props) {
   const first = scene.items.findIndex((item) => item.kind === "picture");
   return (
     <div
@@ -23,7 +21,9 @@ export function SceneView({ scene, neighbours, shot, source, alt }: Props) {
     >
       {scene.items.map((item, index) => {
         if (item.kind === "shot")
-          return <img key={index} src={shot} alt="" className="absolute inset-0 h-full w-full max-w-none" />;
+          return (
+            <img key={index} src={source.shot} alt="" className="absolute inset-0 h-full w-full max-w-none" />
+          );
         if (item.kind !== "picture") return <Plain key={index} item={item} neighbours={neighbours} />;
         return <Picture key={index} item={item} source={source} alt={index === first ? alt : ""} />;
       })}

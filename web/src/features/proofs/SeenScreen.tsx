@@ -23,8 +23,8 @@ export function SeenScreen() {
         <SceneView
           scene={scene}
           neighbours={seen.data.neighbours}
-          shot={seen.data.shot}
-          source={seenSource(token, seen.data.shown)}
+
+          source={seenSource(token, seen.data)}
           alt="The picture as it will be seen"
         />
       </div>

@@ -81,8 +81,8 @@ function Blinking({ workspace, takes, scene }: Props) {
               <SceneView
                 scene={scene}
                 neighbours={takes.scenes.neighbours}
-                shot={takes.scenes.shot}
-                source={sourceOf(workspace, one.fit, one.shown)}
+
+                source={sourceOf(workspace, one.fit, { ...takes.scenes, shown: one.shown })}
                 alt={`Take ${one.name}`}
               />
             </div>

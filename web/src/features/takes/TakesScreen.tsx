@@ -149,8 +149,8 @@ function TakeFigure({ workspace, take, takes, scene, busy, choose, drop }: Figur
           <SceneView
             scene={scene}
             neighbours={takes.scenes.neighbours}
-            shot={takes.scenes.shot}
-            source={sourceOf(workspace, take.fit, take.shown)}
+
+            source={sourceOf(workspace, take.fit, { ...takes.scenes, shown: take.shown })}
             alt={`Take ${take.name}`}
           />
         </div>
