@@ -249,6 +249,12 @@ def mark_cases() -> Iterator[Case]:
     yield at("strokes a star's points", draw.star("#17443c", 6, 0.3), 64, "")
     yield at("strokes gaps that close", draw.comb("#17443c", 12, 1.6), 32, "strokes", both)
     yield at("strokes gaps that stay open", draw.comb("#17443c", 12, 6), 64, "")
+    for name, drawing, px, must in [
+        ("of rings", draw.target("#1b2a49", 4, 1.2), 40, "strokes"), ("of rings, open", draw.target("#1b2a49", 3, 7), 48, ""),
+        ("of blocks", draw.cut_blocks("#7a3b14", 4, 1.4), 36, "strokes"), ("of blocks, open", draw.cut_blocks("#7a3b14", 3, 8), 36, ""),
+        ("of a comb", draw.comb("#333333", 9, 1), 64, "strokes"), ("of a comb, open", draw.comb("#333333", 9, 5), 72, ""),
+    ]:  # fmt: skip
+        yield at(f"strokes gaps {name}", drawing, px, must, both)
     yield at("smudge chosen crest", draw.crest(1, "#17443c", "#f4d06f"), 16, "smudge", held=False)
     yield at("smudge chosen bars", draw.two_bars("#17443c"), 16, "", held=False)
     for seed, px, must in [(2, 16, "smudge"), (3, 20, "smudge"), (4, 24, "smudge"), (5, 200, "")]:
@@ -286,6 +292,13 @@ def mark_cases() -> Iterator[Case]:
         yield at(f"box of {ground} on {page}", draw.boxed(ground, colour), 160, must, grounds=[page])
     for ratio, must in [(1.05, "stretched"), (1.12, "stretched"), (1.25, "stretched"), (1.0, "")]:
         yield at(f"stretched ellipse of {ratio}", draw.ellipse("#17443c", ratio), 128, must)
+    for name, drawing, across, must in [
+        ("a wheel", draw.wheel("#17443c", 6, 6), 0.9, "stretched"), ("a wheel", draw.wheel("#17443c", 6, 6), 1.0, ""),
+        ("a ring", draw.ring("#7a3b14", 12), 1.08, "stretched"), ("a ring", draw.ring("#7a3b14", 12), 1.0, ""),
+        ("a disc", draw.disc("#1b2a49"), 0.94, "stretched"), ("a square", draw.two_bars("#1b2a49"), 0.9, ""),
+        ("a badge", MARKS["wheel-badge.svg"], 1.0, ""), ("a drop", draw.drop("#333333"), 0.95, ""),
+    ]:  # fmt: skip
+        yield at(f"stretched {name} by {across}", draw.squeezed(drawing, across), 128, must)
     for name, drawing, move, must in [
         ("disc right", draw.disc("#17443c"), 0.06, "off-centre"), ("disc left", draw.disc("#17443c"), -0.08, "off-centre"),
         ("star right", draw.star("#7a3b14"), 0.07, "off-centre"), ("bars left", draw.two_bars("#1b2a49"), -0.06, "off-centre"),
@@ -386,6 +399,28 @@ def crowded_cases() -> Iterator[Case]:
     ]:  # fmt: skip
         document = piece(words(text, colour="#17443c", **standing(0, 0, 1.6, 0.85)), ground=solid("#ffffff"))
         yield _case(f"crowded {name}", document, wide(seen=seen(at)), must=must, may="letters")
+    for name, text, at, must in [
+        ("a recipe", "Clean the chain then oil each link wipe off the rest and ride it round the block once", 320, "crowded"),
+        ("a recipe on a page", "Clean the chain then oil each link wipe off the rest and ride it round", 640, ""),
+        ("twelve words", "Clean the chain then oil each link and wipe off the rest", 400, ""),
+        ("a list of dates", "Mon Tue Wed Thu Fri Sat Sun open from nine to six all year", 200, "crowded"),
+        ("one word", "Open", 96, ""),
+    ]:  # fmt: skip
+        document = piece(words(text, colour="#1b2a49", **standing(0, 0, 1.6, 0.85)), ground=solid("#ffffff"))
+        yield _case(f"crowded {name}", document, wide(seen=seen(at)), must=must, may="letters")
+    for count, at, must in [(24, 120, "crowded"), (9, 240, ""), (6, 96, "")]:
+        blocks = [
+            {
+                **shape(
+                    "rectangle", solid("#17443c"), **standing(-0.7 + 0.2 * (n % 8), -0.3 + 0.25 * (n // 8), 0.12, 0.12)
+                ),
+                "id": f"b{n}",
+            }
+            for n in range(count)
+        ]
+        yield _case(
+            f"crowded {count} blocks at {at}", piece(*blocks, ground=solid("#ffffff")), wide(seen=seen(at)), must=must
+        )
     dots = [
         {
             **shape(

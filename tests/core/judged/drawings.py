@@ -147,6 +147,43 @@ def comb(colour: str, tooth: float, gap: float) -> str:
     )
 
 
+def target(colour: str, count: int, gap: float) -> str:
+    """Rings inside of each other, equally far apart."""
+    wide = 46 / count - gap
+    circles = "".join(
+        f'<circle cx="50" cy="50" r="{46 - n * (wide + gap) - wide / 2}" fill="none" stroke="{colour}" stroke-width="{wide}"/>'
+        for n in range(count)
+    )
+    return svg(circles)
+
+
+def cut_blocks(colour: str, count: int, gap: float) -> str:
+    """A block cut into pieces by level and upright lines."""
+    side = (92 - (count - 1) * gap) / count
+    return svg(
+        "".join(
+            f'<rect x="{4 + (side + gap) * (n % count):.2f}" y="{4 + (side + gap) * (n // count):.2f}" width="{side:.2f}" height="{side:.2f}" fill="{colour}"/>'
+            for n in range(count * count)
+        )
+    )
+
+
+def squeezed(drawing: str, across: float) -> bytes:
+    """A drawing as a bitmap that somebody made narrower."""
+    import pyvips
+
+    picture = pyvips.Image.svgload_buffer(drawing.encode(), scale=6)
+    return bytes(picture.resize(across, vscale=1.0).write_to_buffer(".png"))
+
+
+def wheel(colour: str, spokes: int, width: float) -> str:
+    lines = "".join(
+        f'<path d="M50 50L{50 + 40 * math.cos(math.tau * n / spokes):.2f} {50 + 40 * math.sin(math.tau * n / spokes):.2f}" stroke="{colour}" stroke-width="{width}"/>'
+        for n in range(spokes)
+    )
+    return svg(f'<circle cx="50" cy="50" r="41" fill="none" stroke="{colour}" stroke-width="9"/>{lines}')
+
+
 def crest(seed: int, ink: str, gold: str) -> str:
     """A shield full of small things."""
     rng = np.random.default_rng(seed)
