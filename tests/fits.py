@@ -3,20 +3,40 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any
+from typing import Any, NamedTuple
 
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.reading import Artwork
 from fitzle.core.artwork.sources import Source
 from fitzle.core.encode.budget import Budget
+from fitzle.core.encode.contest import Contest
+from fitzle.core.encode.registry import ENCODERS
 from fitzle.core.encode.rendered import Rendered, rendered_pixels
+from fitzle.core.encode.result import Candidate, Encoded
 from fitzle.core.fit.deciding import Decided, Planned, decide, plan_fit
 from fitzle.core.fit.making import Made, make_fit
 from fitzle.core.fit.request import FitArtwork, FitRequest, resolve
+from fitzle.core.formats import Format
 from fitzle.core.piece.document import Piece, parts_in
 from fitzle.core.plan.placed import Plan
 from fitzle.core.plan.planning import plan_parts
 from fitzle.core.spec.sheet import SpecSheet
+
+
+class Search(NamedTuple):
+    """The best file of one format under a limit, or None, and everything that was tried."""
+
+    best: Encoded | None
+    candidates: list[Candidate]
+
+
+def searched(fmt: Format, rendered: Rendered, limit: int | None, budget: Budget | None = None) -> Search:
+    """The search for a file of one format."""
+    encoder = ENCODERS[fmt]
+    contest = Contest(encoder.exact(rendered), encoder.lines, rendered, limit)
+    best = contest.exact() or contest.best(budget or unhurried())
+    return Search(best, contest.candidates)
+
 
 UNHURRIED = 600.0  # seconds: what a test looks at must not depend on how busy the machine is
 Known = Mapping[str, "Artwork | ArtworkFacts | FitArtwork"]

@@ -14,11 +14,8 @@ from PIL import Image
 from fitzle.core.encode import ssimulacra2
 from fitzle.core.encode.choosing import best_file
 from fitzle.core.encode.ico import ico_file
-from fitzle.core.encode.jpeg import search_jpeg
 from fitzle.core.encode.knob import largest_under
-from fitzle.core.encode.png import search_png
 from fitzle.core.encode.raster import Raster
-from fitzle.core.encode.registry import ENCODERS
 from fitzle.core.encode.result import Choice
 from fitzle.core.encode.settings import Lossless
 from fitzle.core.encode.ssimulacra2 import Reference
@@ -28,7 +25,7 @@ from fitzle.core.preflight.rule import Evidence
 from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.units import Size
 from tests.fits import pixels as pixels_of
-from tests.fits import unhurried
+from tests.fits import searched, unhurried
 from tests.make import disc, opened, photo, saved, sheet
 
 PHOTO = np.asarray(photo(320, 200).convert("RGBA"))
@@ -50,7 +47,7 @@ OPAQUE = ("png", "jpeg", "webp", "bmp")
 
 @pytest.mark.parametrize("fmt", OPAQUE)
 def test_an_unlimited_file_has_the_exact_size_and_format_and_no_metadata(fmt: str) -> None:
-    found = ENCODERS[fmt](pixels_of(PHOTO), None, unhurried()).best  # type: ignore[index]
+    found = searched(fmt, pixels_of(PHOTO), None).best
     assert found is not None
     picture = opened(found.data)
     assert (picture.size, picture.format) == ((320, 200), fmt.upper())
@@ -61,7 +58,7 @@ def test_an_unlimited_file_has_the_exact_size_and_format_and_no_metadata(fmt: st
     ("fmt", "limit"), list(itertools.product(["png", "jpeg", "webp"], [60_000, 30_000, 9_000, 4_000, 100]))
 )
 def test_no_file_is_ever_over_the_limit(fmt: str, limit: int) -> None:
-    found = ENCODERS[fmt](pixels_of(PHOTO), limit, unhurried())  # type: ignore[index]
+    found = searched(fmt, pixels_of(PHOTO), limit)
     assert found.best is None or len(found.best.data) <= limit
     assert found.candidates
     if limit == 100:
@@ -69,12 +66,12 @@ def test_no_file_is_ever_over_the_limit(fmt: str, limit: int) -> None:
 
 
 def test_more_bytes_never_look_worse() -> None:
-    scores = [search_jpeg(pixels_of(PHOTO), limit, unhurried()).best.score for limit in (8_000, 16_000, 32_000)]  # type: ignore[union-attr]
+    scores = [searched("jpeg", pixels_of(PHOTO), limit).best.score for limit in (8_000, 16_000, 32_000)]  # type: ignore[union-attr]
     assert scores == sorted(scores)
 
 
 def test_png_is_lossless_where_it_fits_and_smaller_than_pillow_s() -> None:
-    found = search_png(pixels_of(MARK), 100_000, unhurried()).best
+    found = searched("png", pixels_of(MARK), 100_000).best
     assert found is not None
     assert found.settings == Lossless()
     back = np.asarray(opened(found.data).convert("RGBA"))
@@ -86,7 +83,7 @@ def test_clear_pixels_hide_no_colour() -> None:
     """What is transparent is made zero: it costs nothing and leaks nothing."""
     hidden = MARK.copy()
     hidden[hidden[..., 3] == 0] = (200, 10, 10, 0)
-    found = search_png(pixels_of(hidden), None, unhurried()).best
+    found = searched("png", pixels_of(hidden), None).best
     assert found is not None
     pixels = np.asarray(opened(found.data).convert("RGBA"))
     assert pixels[pixels[..., 3] == 0][:, :3].max() == 0

@@ -8,7 +8,6 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fitzle.core.encode.settings import Lossless
-from fitzle.core.encode.webp import search_webp
 from fitzle.core.errors import DocumentError
 from fitzle.core.findings import Finding
 from fitzle.core.fit.making import make_fit
@@ -23,7 +22,7 @@ from fitzle.core.render.painting import paint
 from fitzle.core.units import Size
 from tests.core.composed import HOUSE, artworks, decided, mark, piece, shape, words
 from tests.fits import pixels as pixels_of
-from tests.fits import unhurried
+from tests.fits import searched
 from tests.make import opened, photo, sheet, solid
 
 ROLES = ("headline", "second line", "byline", "badge")
@@ -161,7 +160,7 @@ def test_a_finding_in_a_few_words(rule: str, severity: Any, measured: Any, limit
 
 def test_a_drawn_picture_becomes_a_lossless_webp_where_it_fits() -> None:
     pixels = paint(decided(piece(words(), ground=solid("#ffffff"))).plan, {})
-    found = search_webp(pixels_of(pixels), None, unhurried()).best
+    found = searched("webp", pixels_of(pixels), None).best
     assert found is not None and (found.settings, found.score) == (Lossless(), 100.0)
     assert np.array_equal(np.asarray(opened(found.data).convert("RGB")), pixels[..., :3])
 
@@ -169,8 +168,8 @@ def test_a_drawn_picture_becomes_a_lossless_webp_where_it_fits() -> None:
 def test_a_photo_becomes_the_best_webp_under_the_limit() -> None:
     pixels = np.dstack([np.asarray(photo()), np.full((400, 640), 255, np.uint8)])
     free, tight = (
-        search_webp(pixels_of(pixels), None, unhurried()).best,
-        search_webp(pixels_of(pixels), 12_000, unhurried()).best,
+        searched("webp", pixels_of(pixels), None).best,
+        searched("webp", pixels_of(pixels), 12_000).best,
     )
     assert free is not None and tight is not None
     assert len(tight.data) <= 12_000 < len(free.data)
@@ -179,6 +178,6 @@ def test_a_photo_becomes_the_best_webp_under_the_limit() -> None:
 
 def test_a_limit_that_no_webp_reaches_says_what_was_tried() -> None:
     pixels = np.dstack([np.asarray(photo()), np.full((400, 640), 255, np.uint8)])
-    search = search_webp(pixels_of(pixels), 200, unhurried())
+    search = searched("webp", pixels_of(pixels), 200)
     assert search.best is None
     assert search.candidates and min(candidate.bytes for candidate in search.candidates) > 200

@@ -2,41 +2,71 @@
 
 from __future__ import annotations
 
+import math
 import time
 from collections.abc import Callable
-from functools import cache
 
-from fitzle.core.encode.knob import Expected, largest_under
+from fitzle.core.encode.knob import largest_under
+from fitzle.core.encode.line import Line
 from fitzle.core.encode.raster import Raster
 
-SAFE_SHARE = 0.7  # of the limit: what tiles put there stays below it whole
+NEAR_ENOUGH = 0.93  # of the limit: whole files correct what tiles say by more than that
+NEAR = math.log(2)
 SURELY_OVER = 1.3  # times the limit by its tiles: not worth encoding whole
 SURELY_OVER_DRAWN = 4.0  # flat areas weigh nothing, the seams of tiles across them do
 
 
-def expectation(
-    encode: Callable[[Raster, int], bytes], raster: Raster, limit: int | None, low: int, high: int
-) -> Expected | None:
-    """Where a search on the raster likely ends, and how long one encoding takes; None for a small raster."""
+class Foresight:
+    """One line on the tiles of a large raster: where its search likely ends, and how that would look."""
+
+    def __init__(self, line: Line, raster: Raster, sample: Raster, limit: int) -> None:
+        self._line, self._raster, self._sample, self._limit = line, raster, sample, limit
+        self._files: dict[int, bytes] = {}
+        self._longest_s = 0.0
+
+    @property
+    def seconds(self) -> float:
+        """What one encoding of the whole raster takes, by its area."""
+        return self._longest_s / self._raster.sampled_share
+
+    def position(self, part: float = 1.0) -> int:
+        """The highest position whose file has at most so large a part of the limit."""
+        line, limit = self._line, max(1, round(part * self._limit * self._raster.sampled_share))
+        found = largest_under(
+            self._encoded, limit, line.low, line.high, start=self._nearest(limit), enough=NEAR_ENOUGH
+        ).best
+        return found.position if found else line.low
+
+    def bytes_at(self, position: int) -> float:
+        """What the whole file has there, by its tiles."""
+        return len(self._encoded(position)) / self._raster.sampled_share
+
+    def fits(self, margin: float = SURELY_OVER) -> bool:
+        """Whether the lightest file of the line may be under the limit."""
+        return self.bytes_at(self._line.low) <= margin * self._limit
+
+    def score(self) -> float:
+        """The score of the tiles where the search likely ends."""
+        return self._sample.score(self._encoded(self.position()))
+
+    def _encoded(self, position: int) -> bytes:
+        if position not in self._files:
+            began = time.perf_counter()
+            self._files[position] = self._line.encode(self._sample, position)
+            self._longest_s = max(self._longest_s, time.perf_counter() - began)
+        return self._files[position]
+
+    def _nearest(self, limit: int) -> int | None:
+        """Where to begin: at the known file whose weight is nearest, where one is near at all."""
+        apart = {at: abs(math.log(len(data) / limit)) for at, data in self._files.items()}
+        nearest = min(apart, key=lambda at: apart[at], default=None)
+        return nearest if nearest is not None and apart[nearest] < NEAR else None
+
+
+def foresight(line: Line, raster: Raster, limit: int | None) -> Foresight | None:
+    """A line's foresight; None for a small raster, and without a limit."""
     sample = raster.sample
-    if sample is None or limit is None:
-        return None
-    seconds = list[float]()
-
-    def timed(position: int) -> bytes:
-        began = time.perf_counter()
-        data = encode(sample, position)
-        seconds.append(time.perf_counter() - began)
-        return data
-
-    share = limit * raster.sampled_share
-
-    def position_under(part: float) -> int:
-        found = largest_under(timed, round(part * share), low, high).best
-        return found.position if found else low
-
-    likely = position_under(1.0)
-    return Expected(likely, cache(lambda: position_under(SAFE_SHARE)), max(seconds) / raster.sampled_share)
+    return None if sample is None or limit is None else Foresight(line, raster, sample, limit)
 
 
 def surely_over(encode: Callable[[Raster], bytes], raster: Raster, limit: int | None) -> bool:

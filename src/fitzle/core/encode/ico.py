@@ -10,27 +10,22 @@ import struct
 
 import numpy as np
 
-from fitzle.core.encode.budget import Budget
 from fitzle.core.encode.png import lossless_png
 from fitzle.core.encode.raster import Raster
-from fitzle.core.encode.rendered import Rendered
-from fitzle.core.encode.result import Encoded, Search
 from fitzle.core.encode.settings import IconEntry
 
 UNCOMPRESSED_BELOW_PX = 48
 
 
-def search_ico(rendered: Rendered, limit: int | None, _budget: Budget) -> Search:
-    """An ICO with this one picture, where it is at most `limit` bytes."""
-    raster = rendered.raster
-    found = [
-        Encoded(ico_file([raster], entry.packed == "png"), "ico", entry, 100.0)
-        for entry in (IconEntry(packed="uncompressed"), IconEntry(packed="png"))
-    ]
-    if max(raster.width, raster.height) >= UNCOMPRESSED_BELOW_PX:
-        found.reverse()
-    fitting = [entry for entry in found if limit is None or len(entry.data) <= limit]
-    return Search(fitting[0] if fitting else None, [entry.candidate for entry in found])
+def encode_ico(raster: Raster, settings: IconEntry) -> bytes:
+    """An ICO with this one picture."""
+    return ico_file([raster], settings.packed == "png")
+
+
+def icon_entries(raster: Raster) -> list[IconEntry]:
+    """How the picture may lie in it; first what readers of its size take."""
+    entries = [IconEntry(packed="uncompressed"), IconEntry(packed="png")]
+    return entries if max(raster.width, raster.height) < UNCOMPRESSED_BELOW_PX else entries[::-1]
 
 
 def ico_file(rasters: list[Raster], compressed: bool) -> bytes:

@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
-from typing import NamedTuple
+from collections.abc import Callable, Sequence
+from typing import NamedTuple, Protocol
 
 from fitzle.core.encode.budget import Budget
 
 ENOUGH = 0.97  # of the limit: what is left would not be seen (facts/encoding.md)
-BRACKET = 2  # quality steps
 MOST_ENCODES = 9
+KEPT_BACK = 1  # encode, for the lowest position where nothing fits
 GUESS_POWER = 0.6  # bytes to quality for photos in JPEG and WebP; a guess, the secant corrects it
+AIMED_AT = 0.99  # of the limit
+SAFE_PART = 0.7  # of the limit: what was foreseen there stays below it
 FARTHEST_MISS = 0.6  # after a guess that was too high go down by at least this factor
 
 
@@ -22,13 +24,21 @@ class Setting(NamedTuple):
     data: bytes
 
 
-class Expected(NamedTuple):
-    """What is foreseen: the position where the search likely ends, a way to find one that is surely light enough, and
-    the seconds that one encoding takes."""
+class Expectation(Protocol):
+    """What is foreseen of a search whose encodes cost much."""
 
-    likely: int
-    safe: Callable[[], int]
-    seconds: float = 0.0
+    @property
+    def seconds(self) -> float:
+        """What one encoding takes."""
+        ...
+
+    def position(self, part: float = 1.0) -> int:
+        """The highest position whose file has likely at most so large a part of the limit."""
+        ...
+
+    def bytes_at(self, position: int) -> float:
+        """What the file there likely has."""
+        ...
 
 
 class Turning(NamedTuple):
@@ -44,81 +54,124 @@ def largest_under(
     low: int,
     high: int,
     *,
-    lowest_first: bool = False,
-    expected: Expected | None = None,
+    expected: Expectation | None = None,
+    start: int | None = None,
     budget: Budget | None = None,
+    most: int = MOST_ENCODES,
+    enough: float = ENOUGH,
+    known: Sequence[Setting] = (),
 ) -> Turning:
     """The highest position of [low, high] whose file is at most `limit` bytes.
 
     Secant steps on the logarithm of the bytes inside a bracket; bytes should grow with the position, but a file over
-    the limit is never returned even where they do not. `lowest_first` asks early whether the lowest position fits,
-    for slow encoders that often cannot get there; where something is `expected`, the search begins there instead of at
-    the highest one. When the budget is used up the best so far is returned.
+    the limit is never returned even where they do not. The search begins at `start`, where something is `expected`
+    there, else at the highest position, and ends where `enough` of the limit is used. After `most` encodes, or when
+    the budget is used up, the best so far is returned; the lowest position is tried in any case before nothing is.
+    What is `known` already is not encoded again.
     """
-    search = _Search(encode, limit, low, high, budget or Budget(math.inf))
-    return search.run(lowest_first, expected)
+    search = _Search(encode, limit, low, high, budget or Budget(math.inf), most, enough)
+    return search.run(expected, start, known)
 
 
 class _Search:
     """The bracket: `bottom` is the highest that fits, `top` the lowest that does not."""
 
-    def __init__(self, encode: Callable[[int], bytes], limit: int | None, low: int, high: int, budget: Budget) -> None:
+    def __init__(
+        self,
+        encode: Callable[[int], bytes],
+        limit: int | None,
+        low: int,
+        high: int,
+        budget: Budget,
+        most: int,
+        enough: float,
+    ) -> None:
         self._encode, self._limit, self._low, self._high, self._budget = encode, limit, low, high, budget
+        self._enough = enough
+        self._most = most
         self._tried: list[Setting] = []
         self._bottom: Setting | None = None
         self._top: Setting | None = None
-        self._longest_s = 0.0
+        self._longest_s, self._width = 0.0, math.inf
 
-    def run(self, lowest_first: bool, expected: Expected | None) -> Turning:
-        self._try(self._first(expected))
-        if self._top and lowest_first and self._top.position > self._low:
-            self._try(self._low)
+    def run(self, expected: Expectation | None, start: int | None, known: Sequence[Setting]) -> Turning:
+        for one in known:
+            self._place(one)
+        if not known:
+            self._try(self._first(expected, start))
+            if expected and not self._satisfied() and self._budget.allows(self._longest_s):
+                self._try(self._corrected(expected, self._tried[0]))
         while not self._done():
             self._try(self._next())
-        if expected and self._bottom is None:
-            self._try_below(expected.safe())
+        if self._bottom is None and self._top and self._top.position > self._low:
+            self._try_below(expected.position(SAFE_PART) if expected else self._safe_below(self._top))
         self._try_below(self._low)
         return Turning(self._bottom, self._tried)
+
+    def _safe_below(self, top: Setting) -> int:
+        return _guess_below(top, round(SAFE_PART * (self._limit or 0)), self._low)
 
     def _try_below(self, position: int) -> None:
         if self._bottom is None and self._top and self._top.position > position:
             self._try(position)
 
-    def _first(self, expected: Expected | None) -> int:
+    def _first(self, expected: Expectation | None, start: int | None) -> int:
         """What is likely where there is time to correct it, else what is safe."""
-        if self._limit is None or expected is None:
+        if self._limit is None:
             return self._high
+        if expected is None:
+            return self._high if start is None else min(max(start, self._low), self._high)
+        likely = expected.position()
         hurried = self._budget.left < 2 * expected.seconds
-        return min(max(expected.safe() if hurried else expected.likely, self._low), self._high)
+        return min(max(expected.position(SAFE_PART) if hurried else likely, self._low), self._high)
+
+    def _corrected(self, expected: Expectation, first: Setting) -> int:
+        """Where the limit lies when what was foreseen was wrong by the factor that the first file says."""
+        wrong_by = len(first.data) / max(expected.bytes_at(first.position), 1.0)
+        if self._bottom:
+            return min(max(expected.position(AIMED_AT / wrong_by), first.position + 1), self._high)
+        return max(min(expected.position(AIMED_AT / wrong_by), first.position - 1), self._low)
 
     def _try(self, position: int) -> None:
         began = self._budget.used
         found = Setting(position, self._encode(position))
         self._longest_s = max(self._longest_s, self._budget.used - began)
         self._tried.append(found)
+        self._place(found)
+
+    def _place(self, found: Setting) -> None:
         if self._limit is None or len(found.data) <= self._limit:
-            self._bottom = found
-        else:
+            if self._bottom is None or found.position > self._bottom.position:
+                self._bottom = found
+        elif self._top is None or found.position < self._top.position:
             self._top = found
 
-    def _done(self) -> bool:
+    def _satisfied(self) -> bool:
         bottom, top, limit = self._bottom, self._top, self._limit
         if limit is None or (bottom and bottom.position == self._high) or (top and top.position == self._low):
             return True
-        if bottom and len(bottom.data) >= ENOUGH * limit:
+        if bottom and len(bottom.data) >= self._enough * limit:
             return True
-        if bottom and top and top.position - bottom.position <= BRACKET:
-            return True
-        return len(self._tried) >= MOST_ENCODES or not self._budget.allows(self._longest_s)
+        return bool(bottom and top and top.position - bottom.position <= 1)
+
+    def _done(self) -> bool:
+        left = self._most - len(self._tried) - (0 if self._bottom else KEPT_BACK)
+        return self._satisfied() or left < 1 or not self._budget.allows(self._longest_s)
 
     def _next(self) -> int:
         limit = self._limit or 0
         if self._bottom and self._top:
-            return _secant(self._bottom, self._top, limit)
+            return self._between(self._bottom, self._top, limit)
         if self._top:
             return _guess_below(self._top, limit, self._low)
         assert self._bottom
         return _guess_above(self._bottom, limit, self._low, self._high)
+
+    def _between(self, bottom: Setting, top: Setting, limit: int) -> int:
+        """A secant step; the middle where the last one left more than half of the bracket (Dowell and Jarratt 1971)."""
+        width = top.position - bottom.position
+        stuck, self._width = width > self._width / 2, width
+        return bottom.position + width // 2 if stuck else _secant(bottom, top, limit)
 
 
 def _guess_below(top: Setting, limit: int, low: int) -> int:
@@ -128,7 +181,7 @@ def _guess_below(top: Setting, limit: int, low: int) -> int:
 
 def _guess_above(bottom: Setting, limit: int, low: int, high: int) -> int:
     share = float((limit / len(bottom.data)) ** GUESS_POWER)
-    return min(max(round(low + share * (bottom.position - low)), bottom.position + BRACKET), high)
+    return min(max(round(low + share * (bottom.position - low)), bottom.position + 2), high)
 
 
 def _secant(bottom: Setting, top: Setting, limit: int) -> int:

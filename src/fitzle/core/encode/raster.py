@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 from numpy.typing import NDArray
 
+from fitzle.core.artwork.bands import with_alpha
 from fitzle.core.encode.tiles import tiled
 from fitzle.core.libvips import libvips
 
@@ -18,7 +19,11 @@ if TYPE_CHECKING:
 
 DRAWN_SHARE = 0.5
 DARK_GROUND, LIGHT_GROUND = 26, 230  # grey on which a picture with alpha is compared (facts/encoding.md)
-COMPARED_PIXELS = 250_000  # candidates are compared on tiles of about so many px together
+SMOOTHING_PX, SMOOTHING_COLOUR = 7, 30  # bilateral filter: diameter in px, range in 1/255
+HALF_CLEAR = 128
+SAMPLE_PIXELS = 110_000  # of a large raster are searched first, on tiles
+LEAST_SAMPLED = 1.5  # times that; a smaller one is searched whole
+COMPARED_PIXELS = 500_000  # candidates are compared on tiles of about so many px together
 SCORED_PIXELS = 2_500_000  # above that the chosen file is scored on tiles too: 16 megapixels would take 8 s
 
 Pixels = NDArray[np.uint8]
@@ -50,6 +55,23 @@ class Raster:
         return pyvips.Image.new_from_array(self.bands).copy(interpretation="srgb")
 
     @cached_property
+    def smoothed(self) -> Any:
+        """As a vips image whose colours are calmed where they are nearly even; edges and alpha stay."""
+        import cv2
+
+        calm = np.asarray(cv2.bilateralFilter(self.rgb, SMOOTHING_PX, SMOOTHING_COLOUR, SMOOTHING_PX), dtype=np.uint8)
+        bands = calm if self.opaque else with_alpha(calm, self.pixels[..., 3])
+        return libvips().Image.new_from_array(bands).copy(interpretation="srgb")
+
+    @cached_property
+    def hard_edged(self) -> Raster:
+        """Each px wholly clear or wholly opaque; itself where it is opaque."""
+        if self.opaque:
+            return self
+        shown = np.where(self.pixels[..., 3] >= HALF_CLEAR, 255, 0).astype(np.uint8)
+        return Raster(with_alpha(self.rgb, shown))
+
+    @cached_property
     def drawn(self) -> bool:
         """Whether most pixels are the same as their neighbour: drawn rather than photographed."""
         return bool((self.pixels[:, 1:] == self.pixels[:, :-1]).all(axis=-1).mean() >= DRAWN_SHARE)
@@ -57,8 +79,9 @@ class Raster:
     @cached_property
     def sample(self) -> Raster | None:
         """Tiles of it as a smaller raster, to foresee how large its files get; None where it is small itself."""
-        tiles = tiled(self.pixels, COMPARED_PIXELS)
-        return None if tiles is self.pixels else Raster(np.ascontiguousarray(tiles))
+        if self.width * self.height <= LEAST_SAMPLED * SAMPLE_PIXELS:
+            return None
+        return Raster(np.ascontiguousarray(tiled(self.pixels, SAMPLE_PIXELS)))
 
     @property
     def sampled_share(self) -> float:

@@ -1,33 +1,76 @@
-"""All encoders. A new one is a module here and its line below; what its format can hold stands in core.formats."""
+"""All encoders. A new one is a module of lines and its entry below; what its format can hold stands in core.formats."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
+from typing import Any, NamedTuple
 
-from fitzle.core.encode.bmp import search_bmp
-from fitzle.core.encode.budget import Budget
-from fitzle.core.encode.ico import search_ico
-from fitzle.core.encode.jpeg import search_jpeg
-from fitzle.core.encode.png import search_png
+from fitzle.core.encode.avif import AVIF_LINES, encode_avif
+from fitzle.core.encode.bmp import BMP_EXACT, encode_bmp
+from fitzle.core.encode.gif import GIF_LINES, encode_gif
+from fitzle.core.encode.ico import encode_ico, icon_entries
+from fitzle.core.encode.jpeg import JPEG_LINES, encode_jpeg
+from fitzle.core.encode.line import Exact, Line
+from fitzle.core.encode.png import PNG_EXACT, PNG_LINES, encode_png
+from fitzle.core.encode.raster import Raster
 from fitzle.core.encode.rendered import Rendered
-from fitzle.core.encode.result import Search
-from fitzle.core.encode.svg import search_svg
-from fitzle.core.encode.webp import search_webp
+from fitzle.core.encode.settings import Outlines, Settings
+from fitzle.core.encode.webp import WEBP_EXACT, WEBP_LINES, encode_webp
 from fitzle.core.formats import Format
 
-# What is rendered, the limit in bytes (None: no limit) and the time that is left, to the best file under the limit.
-Encoder = Callable[[Rendered, int | None, Budget], Search]
+
+class Encoder(NamedTuple):
+    """What one format offers: exact files of what is rendered, the best readable first, and lines.
+
+    `encode` makes the file that settings stand for.
+    """
+
+    exact: Callable[[Rendered], list[Exact]]
+    lines: tuple[Line, ...]
+    encode: Callable[[Rendered, Any], bytes]
+
+
+def _none(_rendered: Rendered) -> list[Exact]:
+    return []
+
+
+def _of_raster(encode: Callable[[Raster, Any], bytes]) -> Callable[[Rendered, Any], bytes]:
+    return lambda rendered, settings: encode(rendered.raster, settings)
+
+
+def _drawn_webp(rendered: Rendered) -> list[Exact]:
+    """Of a photo a lossless WebP would take long and be too heavy."""
+    return [WEBP_EXACT] if rendered.raster.drawn else []
+
+
+def _icons(rendered: Rendered) -> list[Exact]:
+    return [Exact("ico", entry, partial(encode_ico, settings=entry)) for entry in icon_entries(rendered.raster)]
+
 
 ENCODERS: dict[Format, Encoder] = {
-    "png": search_png,
-    "jpeg": search_jpeg,
-    "webp": search_webp,
-    "bmp": search_bmp,
-    "ico": search_ico,
-    "svg": search_svg,
+    "png": Encoder(lambda _rendered: [PNG_EXACT], PNG_LINES, _of_raster(encode_png)),
+    "jpeg": Encoder(_none, JPEG_LINES, _of_raster(encode_jpeg)),
+    "webp": Encoder(
+        lambda rendered: [WEBP_EXACT] if rendered.raster.drawn else [], WEBP_LINES, _of_raster(encode_webp)
+    ),
+    "avif": Encoder(_none, AVIF_LINES, _of_raster(encode_avif)),
+    "gif": Encoder(_none, GIF_LINES, _of_raster(encode_gif)),
+    "bmp": Encoder(lambda _rendered: [BMP_EXACT], (), _of_raster(lambda raster, _settings: encode_bmp(raster))),
+    "ico": Encoder(_icons, (), _of_raster(encode_ico)),
+    "svg": Encoder(
+        lambda _rendered: [Exact("svg", Outlines(), None)],
+        (),
+        lambda rendered, _settings: rendered.svg,
+    ),
 }
 
 
 def writable(fmt: Format) -> bool:
     """Whether files of this format can be written."""
     return fmt in ENCODERS
+
+
+def encoded_as(rendered: Rendered, fmt: Format, settings: Settings) -> bytes:
+    """The file that a candidate stood for: the same bytes for the same pixels."""
+    return ENCODERS[fmt].encode(rendered, settings)

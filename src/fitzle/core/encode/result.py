@@ -11,12 +11,15 @@ Problem = Literal["", "no format", "over limit", "useless"]
 
 
 class Candidate(NamedTuple):
-    """One file that was tried: format, settings, bytes, and its SSIMULACRA2 score where it was compared."""
+    """One file that was tried: format, settings, bytes, its SSIMULACRA2 score where it was compared, and the seconds
+    that encoding it took.
+    """
 
     format: Format
     settings: Settings
     bytes: int
     score: float | None = None
+    seconds: float | None = None
 
 
 class Encoded(NamedTuple):
@@ -31,13 +34,6 @@ class Encoded(NamedTuple):
     def candidate(self) -> Candidate:
         """As one line of what was tried."""
         return Candidate(self.format, self.settings, len(self.data), self.score)
-
-
-class Search(NamedTuple):
-    """The best file of one format under the limit, or None, and everything that was tried."""
-
-    best: Encoded | None
-    candidates: list[Candidate]
 
 
 class Choice(NamedTuple):

@@ -44,18 +44,23 @@ class Outlines(Frozen):
         return "outlines"
 
 
+Chroma = Literal["4:4:4", "4:2:0"]
+JpegEncoder = Literal["jpegli", "mozjpeg", "libjpeg"]
+
+
 class JpegSettings(Frozen):
-    """The colour's resolution and the quality; `smallest` spends time for the smallest file."""
+    """The encoder, the colour's resolution and the quality; `smallest` spends time for the smallest file."""
 
     kind: Literal["jpeg"] = "jpeg"
-    chroma: Literal["4:4:4", "4:2:0"]
+    encoder: JpegEncoder = "mozjpeg"
+    chroma: Chroma
     quality: Quality
     smallest: bool = False
 
     @property
     def words(self) -> str:
         """For people."""
-        return f"{self.chroma}{' smallest' if self.smallest else ''}, quality {self.quality}"
+        return f"{self.chroma}{' smallest' if self.smallest else ''}, quality {self.quality}, {self.encoder}"
 
 
 class LossySettings(Frozen):
@@ -70,19 +75,37 @@ class LossySettings(Frozen):
         return f"quality {self.quality}"
 
 
+class AvifSettings(Frozen):
+    """The colour's resolution and the quality."""
+
+    kind: Literal["avif"] = "avif"
+    chroma: Chroma
+    quality: Quality
+
+    @property
+    def words(self) -> str:
+        """For people."""
+        return f"{self.chroma}, quality {self.quality}"
+
+
 class PaletteSettings(Frozen):
-    """At most 256 colours, chosen at a quality; `dither` mixes them in dots, `smoothed` calms the picture before."""
+    """At most so many colours; `dither` mixes them in dots, `smoothed` calms the picture before.
+
+    `quality` is what files were told that were kept before colours were counted.
+    """
 
     kind: Literal["palette"] = "palette"
-    quality: Quality
+    quality: Quality | None = None
+    colours: Annotated[int, Field(ge=2, le=256)] = 256
     dither: Annotated[float, Field(ge=0, le=1)] = 0
     smoothed: bool = False
 
     @property
     def words(self) -> str:
         """For people."""
-        what = "palette of the smoothed picture" if self.smoothed else "palette"
-        return f"{what}, quality {self.quality}, dither {self.dither:g}"
+        of = " of the smoothed picture" if self.smoothed else ""
+        dots = f", dither {self.dither:g}" if self.dither else ""
+        return f"{self.colours} colours{of}{dots}"
 
 
 class IconEntry(Frozen):
@@ -98,6 +121,6 @@ class IconEntry(Frozen):
 
 
 Settings = Annotated[
-    Lossless | Uncompressed | Outlines | JpegSettings | LossySettings | PaletteSettings | IconEntry,
+    Lossless | Uncompressed | Outlines | JpegSettings | LossySettings | AvifSettings | PaletteSettings | IconEntry,
     Field(discriminator="kind"),
 ]

@@ -3,14 +3,9 @@
 from __future__ import annotations
 
 import io
-from functools import partial
 
-from fitzle.core.encode.budget import Budget
-from fitzle.core.encode.foreseeing import expectation, surely_over
-from fitzle.core.encode.knob import largest_under
+from fitzle.core.encode.line import Exact, Line
 from fitzle.core.encode.raster import Raster
-from fitzle.core.encode.rendered import Rendered
-from fitzle.core.encode.result import Candidate, Encoded, Search
 from fitzle.core.encode.settings import Lossless, LossySettings
 
 HIGHEST_QUALITY, LOWEST_QUALITY = 95, 1
@@ -19,32 +14,19 @@ LARGE_PIXELS = 4_000_000  # from there on a search would otherwise take longer t
 QUICK_EFFORT = 2  # a third of the time, two in a hundred bytes more; and colour is halved plainly, in a third too
 
 
-def search_webp(rendered: Rendered, limit: int | None, budget: Budget) -> Search:
-    """The best-looking WebP of at most `limit` bytes."""
-    raster, candidates = rendered.raster, list[Candidate]()
-    if raster.drawn and not surely_over(_lossless, raster, limit):
-        lossless = Encoded(_lossless(raster), "webp", Lossless(), 100.0)
-        candidates.append(lossless.candidate)
-        if limit is None or len(lossless.data) <= limit:
-            return Search(lossless, candidates)
-    lossy = partial(_lossy, quick=raster.width * raster.height >= LARGE_PIXELS)
-    expected = expectation(lossy, raster, limit, LOWEST_QUALITY, HIGHEST_QUALITY)
-    found, tried = largest_under(
-        partial(lossy, raster),
-        limit,
-        LOWEST_QUALITY,
-        HIGHEST_QUALITY,
-        expected=expected,
-        budget=budget,
-    )
-    candidates += [Candidate("webp", LossySettings(quality=entry.position), len(entry.data)) for entry in tried]
-    if not found:
-        return Search(None, candidates)
-    best = Encoded(found.data, "webp", LossySettings(quality=found.position), raster.score(found.data))
-    return Search(best, [best.candidate if entry.settings == best.settings else entry for entry in candidates])
+def encode_webp(raster: Raster, settings: Lossless | LossySettings) -> bytes:
+    """A WebP without metadata."""
+    return lossless_webp(raster) if isinstance(settings, Lossless) else _lossy(raster, settings.quality)
 
 
-def _lossless(raster: Raster) -> bytes:
+def _lossy(raster: Raster, quality: int) -> bytes:
+    quick = raster.width * raster.height >= LARGE_PIXELS
+    effort = QUICK_EFFORT if quick else EFFORT
+    return bytes(raster.vips.webpsave_buffer(Q=quality, effort=effort, smart_subsample=not quick, keep="none"))
+
+
+def lossless_webp(raster: Raster) -> bytes:
+    """A WebP with exactly these pixels."""
     from PIL import Image
 
     out = io.BytesIO()
@@ -52,6 +34,14 @@ def _lossless(raster: Raster) -> bytes:
     return out.getvalue()
 
 
-def _lossy(raster: Raster, quality: int, *, quick: bool = False) -> bytes:
-    effort = QUICK_EFFORT if quick else EFFORT
-    return bytes(raster.vips.webpsave_buffer(Q=quality, effort=effort, smart_subsample=not quick, keep="none"))
+WEBP_EXACT = Exact("webp", Lossless(), lossless_webp)
+WEBP_LINES = (
+    Line(
+        "webp",
+        "lossy",
+        LOWEST_QUALITY,
+        HIGHEST_QUALITY,
+        lambda quality: LossySettings(quality=quality),
+        encode_webp,
+    ),
+)

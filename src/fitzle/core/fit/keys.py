@@ -19,7 +19,7 @@ from fitzle.core.plan.planning import planned_size
 from fitzle.core.preflight.legibility import AUTO
 from fitzle.core.preflight.registry import RULES_VERSION
 
-ENGINE = "5"  # raise it when rendering or encoding changes, so that kept files are made anew
+ENGINE = "6"  # raise it when rendering or encoding changes, so that kept files are made anew
 _UNDRAWN = {"name", "locked", "hidden"}  # fields of a part that change no pixel; hidden parts are left out whole
 _JUDGED = (
     "size formats max_bytes transparency motion covered veil mask windows seen grounds".split()

@@ -36,6 +36,7 @@ class CandidateRecord(Frozen):
     settings: Settings
     bytes: int
     score: float | None = None
+    seconds: float | None = None
 
 
 class Outcome(Frozen):
@@ -74,7 +75,7 @@ def choice_of(record: RenditionRecord, data: bytes = b"") -> Choice:
     if record.files:
         first = record.files[0]
         best = Encoded(data, first.format, first.settings, first.score)
-    candidates = [Candidate(entry.format, entry.settings, entry.bytes, entry.score) for entry in record.candidates]
+    candidates = [Candidate(**dict(entry)) for entry in record.candidates]
     outcome = record.outcome
     return Choice(best, candidates, outcome.problem, outcome.ended_early, outcome.budget_seconds)
 

@@ -1,0 +1,154 @@
+"""The best file of one format: its lines are looked at on tiles, and the promising ones encoded whole."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable, Sequence
+from concurrent.futures import ThreadPoolExecutor
+from functools import cached_property, partial
+from typing import NamedTuple
+
+from fitzle.core.encode.budget import Budget
+from fitzle.core.encode.foreseeing import Foresight, foresight, surely_over
+from fitzle.core.encode.knob import Setting, largest_under
+from fitzle.core.encode.line import Exact, Line
+from fitzle.core.encode.raster import Raster
+from fitzle.core.encode.rendered import Rendered
+from fitzle.core.encode.result import Candidate, Encoded
+
+MOST_ENCODES = 6  # whole ones of one format
+FIRST_OF_A_LINE = 2  # before it is compared with others; what is left of them goes to the best
+MOST_OF_A_LINE = 5  # of a small raster, which is encoded in no time
+MOST_LINES = 3
+NEAR = 5.0  # points: lines that tiles put so near to the best are encoded whole too
+HOPELESS = 10.0  # a file that looks so bad is not worth another encode
+HOPELESS_ON_TILES = 20.0  # which do not show the bands of a palette
+EXACT = 100.0
+THREADS = 2
+
+
+class _Entry(NamedTuple):
+    """A line that may fit, its foresight (None: a small raster is searched whole) and the score of its tiles."""
+
+    line: Line
+    seen: Foresight | None
+    score: float
+
+
+class Contest:
+    """One format under a limit; `candidates` are all whole files that were tried."""
+
+    def __init__(self, exact: list[Exact], lines: tuple[Line, ...], rendered: Rendered, limit: int | None) -> None:
+        self._exact, self._lines, self._rendered, self._limit = exact, lines, rendered, limit
+        self.candidates: list[Candidate] = []
+
+    def exact(self) -> Encoded | None:
+        """The first file that loses nothing and is under the limit."""
+        for one in self._exact:
+            if one.encode and surely_over(one.encode, self._raster, self._limit):
+                continue
+            data, seconds = _timed(partial(self._made, one))
+            self.candidates.append(Candidate(one.format, one.settings, len(data), EXACT, seconds))
+            if self._limit is None or len(data) <= self._limit:
+                return Encoded(data, one.format, one.settings, EXACT)
+        return None
+
+    def _made(self, one: Exact) -> bytes:
+        return one.encode(self._raster) if one.encode else self._rendered.svg
+
+    @cached_property
+    def likely(self) -> float:
+        """The score that its best line likely reaches; of a small raster nobody knows before it is searched."""
+        return max((entry.score for entry in self._entries), default=0.0)
+
+    def best(self, budget: Budget) -> Encoded | None:
+        """The best-looking file of its lines, with the score of the whole file."""
+        found: list[tuple[Encoded, _Entry, list[Setting]]] = []
+        for index, entry in enumerate(self._entries):
+            if entry.seen and index >= MOST_LINES:
+                break
+            if found and (self._far_behind(entry, found[0][0]) or not budget.allows()):
+                break
+            one, tried = self._searched(entry, budget, FIRST_OF_A_LINE if entry.seen else MOST_OF_A_LINE)
+            if one:
+                found.append((one, entry, tried))
+        if not found:
+            return None
+        best, entry, tried = max(found, key=lambda one: (one[0].score, -len(one[0].data)))
+        left = MOST_ENCODES - len(self.candidates)
+        if entry.seen and left > 0 and best.score >= HOPELESS and budget.allows():
+            better, _ = self._searched(entry, budget, left, tried)
+            best = better or best
+        return self._scored(best)
+
+    def _far_behind(self, entry: _Entry, first: Encoded) -> bool:
+        """Whether a line need not be encoded whole, after the one that looked best on tiles was."""
+        if entry.seen is None:
+            return False
+        full = len(self.candidates) + FIRST_OF_A_LINE > MOST_ENCODES
+        hopeless = first.score < HOPELESS and entry.score < HOPELESS_ON_TILES
+        return full or hopeless or entry.score < self.likely - NEAR
+
+    @property
+    def _raster(self) -> Raster:
+        return self._rendered.raster
+
+    @cached_property
+    def _entries(self) -> list[_Entry]:
+        """The lines that may fit, the best first."""
+        self._raster.expect_comparing()
+        _ = self._raster.vips, self._raster.sample  # once, before threads ask for them
+        with ThreadPoolExecutor(THREADS) as pool:
+            entries = [entry for entry in pool.map(self._entry, self._lines) if entry]
+        return sorted(entries, key=lambda entry: -entry.score) or self._lightest()
+
+    def _entry(self, line: Line) -> _Entry | None:
+        seen = foresight(line, self._raster, self._limit)
+        if seen is None:
+            return _Entry(line, None, EXACT)
+        return _Entry(line, seen, seen.score()) if seen.fits() else None
+
+    def _lightest(self) -> list[_Entry]:
+        """Where tiles say that nothing fits, the line that comes nearest: tiles may be wrong, and somebody is told."""
+        seen = [(line, foresight(line, self._raster, self._limit)) for line in self._lines]
+        known = [(one.bytes_at(line.low), line, one) for line, one in seen if one]
+        if not known:
+            return []
+        _, line, one = min(known, key=lambda entry: entry[0])
+        return [_Entry(line.fixed(line.low), one, 0.0)]
+
+    def _searched(
+        self, entry: _Entry, budget: Budget, most: int, known: Sequence[Setting] = ()
+    ) -> tuple[Encoded | None, list[Setting]]:
+        """The best file of a line, compared with the others, and what was tried of it."""
+        line, raster, took = entry.line, self._raster, dict[int, float]()
+
+        def encode(position: int) -> bytes:
+            data, took[position] = _timed(lambda: line.encode(raster, position))
+            return data
+
+        best, tried = largest_under(
+            encode, self._limit, line.low, line.high, expected=entry.seen, budget=budget, most=most, known=known
+        )
+        for one in tried:
+            self.candidates.append(
+                Candidate(line.format, line.settings(one.position), len(one.data), None, took[one.position])
+            )
+        return (self._compared(line, best) if best and tried else None), tried
+
+    def _compared(self, line: Line, found: Setting) -> Encoded:
+        score = self._raster.compared_score(found.data)
+        return Encoded(found.data, line.format, line.settings(found.position), score)
+
+    def _scored(self, best: Encoded) -> Encoded:
+        scored = best._replace(score=self._raster.score(best.data))
+        self.candidates = [
+            one._replace(score=scored.score) if one.settings == best.settings else one for one in self.candidates
+        ]
+        return scored
+
+
+def _timed(encode: Callable[[], bytes]) -> tuple[bytes, float]:
+    began = time.perf_counter()
+    data = encode()
+    return data, round(time.perf_counter() - began, 3)

@@ -1,0 +1,41 @@
+"""What encoders offer: files that lose nothing, and lines with one knob between small and good."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any, NamedTuple
+
+from fitzle.core.encode.raster import Raster
+from fitzle.core.encode.settings import Settings
+from fitzle.core.formats import Format
+
+
+class Line(NamedTuple):
+    """One knob of one encoder, everything else fixed: bytes grow with its position in [low, high].
+
+    `settings` says what a position means, `encode_as` makes the file that settings stand for.
+    """
+
+    format: Format
+    name: str
+    low: int
+    high: int
+    settings: Callable[[int], Settings]
+    encode_as: Callable[[Raster, Any], bytes]
+
+    def encode(self, raster: Raster, position: int) -> bytes:
+        """The file at a position."""
+        return self.encode_as(raster, self.settings(position))
+
+    def fixed(self, position: int) -> Line:
+        """The line with its knob at one position alone."""
+        at = min(max(position, self.low), self.high)
+        return self._replace(low=at, high=at)
+
+
+class Exact(NamedTuple):
+    """A file that loses nothing; the drawing itself where `encode` is None."""
+
+    format: Format
+    settings: Settings
+    encode: Callable[[Raster], bytes] | None
