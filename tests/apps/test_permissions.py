@@ -24,6 +24,7 @@ from fitzle.apps.pieces import serving as serving_actions
 from fitzle.apps.pieces import takes as take_actions
 from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.core.artwork.steps.document import NOT_PREPARED, CutOut
+from fitzle.core.encode.wish import Wish
 from tests.apps.helpers import send
 from tests.make import sheet, svg
 
@@ -86,6 +87,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "add_take": (NOBODY,),
     "simplify_mark": (NOBODY, "mark"),
     "prepare_here": (NOBODY, "mark", "cut out"),
+    "fix_file": (NOBODY, Wish()),
     "make_prepared_version": (NOBODY, CutOut(id="cut"), "cut out"),
     "choose_take": (NOBODY, False),
     "ask_people": (NOBODY, "page-0-0", [("", b"x"), ("b", b"x")]),

@@ -53,6 +53,7 @@ BODIES: dict[str, Any] = {
     "patch /destinations/{destination}": {"name": "x"},
     "post /places/{placement}/effect": {"sheet": sheet().model_dump(mode="json")},
     "patch /artwork/{artwork}": {"name": "x"},
+    "put /fits/{fit}/wish": {"wish": {"format": "png"}},
     "patch /fits/{fit}": {"revision": 1, "step": "x", "changes": []},
     "patch /pieces/{piece}": {"revision": 1, "step": "x", "changes": []},
     "post /fits": {"artwork": "{artwork}", "placements": ["suited"]},
@@ -80,7 +81,12 @@ BODIES: dict[str, Any] = {
 }
 
 
+LOSSLESS = "?format=png&settings=%7B%22kind%22%3A%22lossless%22%7D"
 QUERIES = {
+    "/fits/{fit}/candidates/picture": LOSSLESS,
+    "/fits/{fit}/candidates/errors": LOSSLESS,
+    "/fits/{fit}/candidates/look": LOSSLESS,
+    "/fits/{fit}/candidates/try": "?format=png",
     "/fits/{fit}/prepared/{part}": "?step=clean%20edge",
     "/harmonies": "?colour=%2317443c",
     "/artwork/{artwork}/moment": "?at=0",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from typing import TYPE_CHECKING
 
 import numpy as np
 from django.http import Http404, HttpResponse
@@ -10,7 +11,6 @@ from PIL import Image
 
 from fitzle.apps.api.pictures import keyed_picture
 from fitzle.apps.destinations.learning import scene_shown_for
-from fitzle.apps.destinations.models import Placement
 from fitzle.apps.drawing.calls import Picture
 from fitzle.apps.pieces.opening import OpenFit
 from fitzle.core.artwork.sources import Pixels
@@ -19,6 +19,9 @@ from fitzle.core.geometry.rect import Rect
 from fitzle.core.scenes.items import DrawnScene
 from fitzle.core.scenes.working_out import SHOT, scenes_for, shot_scene
 from fitzle.core.units import Size
+
+if TYPE_CHECKING:
+    from fitzle.apps.pieces.models import Fit
 
 
 def scenes_of(opened: OpenFit) -> tuple[list[DrawnScene], bytes | None]:
@@ -43,9 +46,9 @@ def scene_of(opened: OpenFit, name: str) -> tuple[DrawnScene, Pixels | None]:
     return found, shot_pixels(shot) if name == SHOT else None
 
 
-def shot_answer(placement: Placement, key: str) -> HttpResponse:
-    """The screenshot that a placement was shown by; Http404 where it was said in words."""
-    shown = scene_shown_for(placement)
+def shot_answer(fit: Fit, key: str) -> HttpResponse:
+    """The screenshot that the place of a fit was shown by; Http404 where it was said in words."""
+    shown = scene_shown_for(fit.placement)
     if shown is None:
         raise Http404("This place was not shown by a screenshot.")
     return keyed_picture(Picture(shown[1], "image/png"), key)

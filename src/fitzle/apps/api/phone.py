@@ -69,7 +69,7 @@ def seen_picture(request: HttpRequest, token: str, key: str = "") -> HttpRespons
 @seen.get("/{token}/shot", auth=None)
 def seen_shot(request: HttpRequest, token: str, key: str = "") -> HttpResponse:
     """The screenshot that the picture stands in."""
-    return shot_answer(_opened(token)[1].fit.placement, key)
+    return shot_answer(_opened(token)[1].fit, key)
 
 
 def _opened(token: str) -> tuple[Workspace, OpenFit]:

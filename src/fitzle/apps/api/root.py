@@ -13,6 +13,7 @@ from ninja.security import SessionAuth
 from fitzle.apps.api import (
     artwork,
     asking,
+    candidates,
     clips,
     composing,
     deliveries,
@@ -72,6 +73,7 @@ for module in (
     pieces,
     fits,
     scenes,
+    candidates,
     phone,
     takes,
     asking,

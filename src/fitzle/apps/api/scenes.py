@@ -46,7 +46,7 @@ def shown(request: HttpRequest, workspace: Path[str], fit: UUID, key: str = "") 
 def shot(request: HttpRequest, workspace: Path[str], fit: UUID, key: str = "") -> HttpResponse:
     """The screenshot that the place was shown by; `key` makes the address change with it."""
     space = workspace_to_see(request.user, workspace)
-    return shot_answer(fit_of(space, fit).placement, key)
+    return shot_answer(fit_of(space, fit), key)
 
 
 @router.get("/fits/{uuid:fit}/scenes/{scene}/picture", response={422: Message})

@@ -33,8 +33,10 @@ from fitzle.apps.pieces.sharing import shared_slugs, slug_of
 from fitzle.apps.pieces.uses import fits_in_house_colours, fits_showing
 from fitzle.core.artwork.sources import VectorSource
 from fitzle.core.artwork.steps.document import AnyStep, CleanEdge, CutOut
+from fitzle.core.encode.wish import Wish
 from fitzle.core.errors import DocumentError
 from fitzle.core.fit.making import look_at
+from fitzle.core.formats import label_of
 from fitzle.core.piece.changes import AnyChange, ResetField, SetField
 from fitzle.core.piece.document import TAKE_MARK, layer_of
 from fitzle.core.piece.parts import ArtworkPart
@@ -131,6 +133,27 @@ def judge_again(access: Access, fit_id: UUID, rule: str) -> Fit:
     fit.muted = {name: entry for name, entry in fit.muted.items() if name != rule}
     fit.save(update_fields=["muted"])
     return fit
+
+
+@action(Capability.CHANGE)
+def fix_file(access: Access, fit_id: UUID, wish: Wish) -> Fit:
+    """Fixes something of a fit's file, in every place that takes the same file; it is made anew.
+
+    Raises DocumentError for a format that the place does not take.
+    """
+    fit = fit_of(access.workspace, fit_id)
+    opened = open_fit(access.workspace, fit)
+    if wish.format is not None and wish.format not in opened.resolved.sheet.formats:
+        raise DocumentError(f"this place takes no {label_of(wish.format)}")
+    same = [
+        one
+        for one in fit.piece.fits.filter(take=fit.take, row=fit.row).select_related("placement")
+        if slug_of(one.placement) == slug_of(fit.placement)
+    ]
+    fixed = wish.model_dump(mode="json", exclude_defaults=True)
+    Fit.objects.filter(pk__in=[one.pk for one in same]).update(wish=fixed)
+    make_later(one.pk for one in same)
+    return fit_of(access.workspace, fit_id)
 
 
 @action(Capability.CHANGE)

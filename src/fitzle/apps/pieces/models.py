@@ -56,7 +56,7 @@ class Fit(models.Model):
 
     Of several in one placement the chosen one stands on the wall; `chosen` is true or null, so that the database
     itself refuses two for a placement and row. `muted` is rule → why its findings are right as they are here, and who
-    says so.
+    says so. `wish` is what somebody fixed of its file.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -67,6 +67,7 @@ class Fit(models.Model):
     chosen = models.BooleanField(null=True, default=None)
     placed_at = models.DateTimeField()
     muted = models.JSONField(default=dict)
+    wish = models.JSONField(default=dict)
 
     class Meta:
         constraints = [

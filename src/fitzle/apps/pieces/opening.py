@@ -22,6 +22,7 @@ from fitzle.apps.pieces.models import Fit, Judgement, Rendition
 from fitzle.apps.pieces.saving import document_of
 from fitzle.apps.pieces.sharing import common_among, shared_files, slug_among
 from fitzle.core.artwork.sources import Source
+from fitzle.core.encode.wish import NO_WISH, Wish
 from fitzle.core.errors import FitzleError
 from fitzle.core.findings import Finding, muting
 from fitzle.core.fit.deciding import Decided, Planned, decide, decide_again, plan_resolved
@@ -205,6 +206,7 @@ def open_fits(
             house=house,
             versions={name: there for name in names if (there := tuple(v for v in versions[name] if v in names))},
             own=own,
+            wish=Wish.model_validate(fit.wish) if fit.wish else NO_WISH,
         )
         opened.append(OpenFit(fit, resolve(request), {name: ready[name] for name in names}))
     _add_what_is_made(workspace, opened)

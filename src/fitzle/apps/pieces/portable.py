@@ -12,6 +12,7 @@ from pydantic import BaseModel, Field
 from fitzle.apps.pieces.models import Fit, Piece, SharedFile, Sharing
 from fitzle.apps.pieces.saving import create_piece, document_of
 from fitzle.apps.pieces.uses import note_uses
+from fitzle.core.encode.wish import NO_WISH, Wish
 from fitzle.core.errors import DocumentError
 from fitzle.core.piece.document import Piece as Document
 
@@ -31,6 +32,7 @@ class PortableFit(BaseModel):
     chosen: bool = True
     placed_at: datetime
     muted: Annotated[dict[Key, dict[Key, Annotated[str, Field(max_length=400)]]], Field(max_length=50)] = {}
+    wish: Wish = NO_WISH
 
 
 class PortablePiece(BaseModel):
@@ -85,6 +87,7 @@ def portable_pieces(workspace: Workspace) -> list[PortablePiece]:
                     chosen=bool(fit.chosen),
                     placed_at=fit.placed_at,
                     muted=fit.muted,
+                    wish=Wish.model_validate(fit.wish),
                 )
                 for fit in piece.fits.select_related("placement")
             ],
@@ -117,7 +120,12 @@ def add_portable_pieces(
                 placement=placements[fit.placement],
                 take=fit.take,
                 row=fit.row,
-                defaults={"placed_at": fit.placed_at, "chosen": True if chosen else None, "muted": fit.muted},
+                defaults={
+                    "placed_at": fit.placed_at,
+                    "chosen": True if chosen else None,
+                    "muted": fit.muted,
+                    "wish": fit.wish.model_dump(mode="json", exclude_defaults=True),
+                },
             )
             fits.append(row)
         note_uses(fits, document)

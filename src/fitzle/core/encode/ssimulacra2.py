@@ -181,3 +181,16 @@ def _final(planes: NDArray[np.float64]) -> float:
     total = float(np.abs(ordered) @ WEIGHTS[: len(ordered)]) * 0.9562382616834844
     curve = 2.326765642916932 * total - 0.020884521182843837 * total**2 + 6.248496625763138e-05 * total**3
     return 100.0 - 10.0 * curve**0.6276336467831387 if curve > 0 else 100.0
+
+
+def luma_error(one: NDArray[np.uint8], other: NDArray[np.uint8]) -> Plane:
+    """1 - SSIM of the luma of two pictures (h, w, 3), at half their size, for each px of that."""
+    planes = [_pyramid_at_half(rgb) for rgb in (one, other)]
+    whole = slice(0, planes[0].shape[0])
+    means = _blur(planes[0]), _blur(planes[1])
+    return _structure_error(planes[0], planes[1], whole, means)
+
+
+def _pyramid_at_half(rgb: NDArray[np.uint8]) -> Plane:
+    _, half = _level(rgb)
+    return _level(half)[0][1]

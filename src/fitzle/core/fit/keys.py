@@ -37,7 +37,8 @@ class FitKeys(NamedTuple):
 def fit_keys(resolved: Resolved) -> FitKeys:
     """All of them at once: what is drawn is worked out once for the three."""
     sheet, drawn = resolved.sheet, _drawn(resolved)
-    file = _hash("file", drawn, list(sheet.formats), sheet.max_bytes)
+    wish = resolved.request.wish.model_dump(mode="json", exclude_defaults=True)
+    file = _hash("file", drawn, list(sheet.formats), sheet.max_bytes, *([wish] if wish else []))
     judged = resolved.own_sheet.model_dump(mode="json", include=set(_JUDGED))
     return FitKeys(
         file=file,

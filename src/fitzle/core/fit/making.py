@@ -57,9 +57,14 @@ def make_fit(decided: Decided, sources: Mapping[str, Source], budget: Budget | N
 
 def make_file(decided: Decided, sources: Mapping[str, Source], budget: Budget | None = None) -> Choice:
     """The best file of a decided fit."""
+    plan, rendered = decided.plan, rendered_fit(decided, sources)
+    return best_file(rendered, decided.resolved.sheet, plan.size, budget, decided.resolved.request.wish)
+
+
+def rendered_fit(decided: Decided, sources: Mapping[str, Source]) -> Rendered:
+    """A decided fit, drawn when an encoder asks for it."""
     plan, own = decided.plan, decided.planned.sources(sources)
-    rendered = Rendered(lambda: paint(plan, own), lambda: _svg(plan, own))
-    return best_file(rendered, decided.resolved.sheet, plan.size, budget)
+    return Rendered(lambda: paint(plan, own), lambda: _svg(plan, own))
 
 
 def _svg(plan: Plan, sources: Mapping[str, Source]) -> bytes:

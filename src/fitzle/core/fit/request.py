@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from typing import NamedTuple
 
 from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.encode.wish import NO_WISH, Wish
 from fitzle.core.piece.document import Piece, Row, parts_in
 from fitzle.core.piece.parts import AnyPart
 from fitzle.core.spec.sheet import SpecSheet
@@ -24,7 +25,8 @@ class FitRequest(NamedTuple):
     `artworks` are by the ids that the piece uses, other versions of its marks included; `versions` are for each mark
     the ids of its others. `house` are the business's colours (hex). Where the last two are empty the piece's own hold.
     `placement` is the slug under which the piece keeps its adjustments. Where one file serves several places `sheet` is
-    what their sheets have in common, and `own` the one of this place, by which the file is judged and named.
+    what their sheets have in common, and `own` the one of this place, by which the file is judged and named. `wish` is
+    what somebody fixed of the file.
     """
 
     piece: Piece
@@ -36,6 +38,7 @@ class FitRequest(NamedTuple):
     house: tuple[str, ...] = ()
     versions: Mapping[str, tuple[str, ...]] = {}
     own: SpecSheet | None = None
+    wish: Wish = NO_WISH
 
 
 class Resolved(NamedTuple):
