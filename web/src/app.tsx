@@ -21,6 +21,7 @@ import { ForgottenScreen } from "./features/session/ForgottenScreen";
 import { MailsScreen } from "./features/session/MailsScreen";
 import { NewPasswordScreen } from "./features/session/NewPasswordScreen";
 import { NoWorkspace } from "./features/session/NoWorkspace";
+import { FileScreen } from "./features/file/FileScreen";
 import { ProofsScreen } from "./features/proofs/ProofsScreen";
 import { SeenScreen } from "./features/proofs/SeenScreen";
 import { SignInAgain } from "./features/session/SignInAgain";
@@ -74,6 +75,7 @@ function Screens({ first }: { first: string | undefined }) {
         <Route path="begin" element={<BeginScreen />} />
         <Route path="fits/:fit" element={<BenchScreen />} />
         <Route path="fits/:fit/proofs" element={<ProofsScreen key={location.pathname} />} />
+        <Route path="fits/:fit/file" element={<FileScreen key={location.pathname} />} />
         <Route path="fits/:fit/takes" element={<TakesScreen key={location.pathname} />} />
         <Route path="artwork" element={<ArtworkScreen />} />
         <Route path="artwork/room" element={<RoomScreen />} />

@@ -7,7 +7,7 @@ from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Query, Router, Schema
-from pydantic import Json, TypeAdapter
+from pydantic import TypeAdapter, ValidationError
 
 from fitzle.apps.accounts.access import access_to, workspace_to_see
 from fitzle.apps.api.drawn_candidates import (
@@ -30,21 +30,23 @@ from fitzle.apps.pieces.opening import OpenFit, open_fit
 from fitzle.core.encode.offering import FormatOffer, offers
 from fitzle.core.encode.settings import Settings
 from fitzle.core.encode.wish import Wish
+from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.formats import Format
+from fitzle.core.units import words_for_bytes
 
 router = Router(tags=["candidates"])
-SETTINGS: TypeAdapter[Any] = TypeAdapter(Settings)
+SETTINGS: TypeAdapter[Settings] = TypeAdapter(Settings)
 
 
 class CandidatesOut(Schema):
     """What was tried, the best score first, and what may be fixed.
 
-    `limit` is in bytes, `key` belongs to the addresses of pictures, `size` is in px. `search` says how the search for
-    the file ended.
+    `limit` is in bytes, `key` belongs to the addresses of pictures; width and height are in px.
     """
 
     key: str
     limit: int | None
+    limit_weight: str
     width: int
     height: int
     made: bool
@@ -57,7 +59,14 @@ class Tried(Schema):
     """One candidate, by its format and what the encoder was told (JSON)."""
 
     format: Format
-    settings: Json[Any]
+    settings: str
+
+    def told(self) -> Settings:
+        """The settings; raises ValueOutOfRange for what no encoder is told."""
+        try:
+            return SETTINGS.validate_json(self.settings)
+        except ValidationError as error:
+            raise ValueOutOfRange("no encoder is told this", actual=self.settings[:80]) from error
 
 
 class WishIn(Schema):
@@ -70,9 +79,11 @@ class WishIn(Schema):
 def read_candidates(request: HttpRequest, workspace: Path[str], fit: UUID) -> CandidatesOut:
     """The table of candidates."""
     _, opened = _opened(request, workspace, fit)
+    limit = opened.resolved.sheet.max_bytes
     return CandidatesOut(
         key=opened.file_key[:16],
-        limit=opened.resolved.sheet.max_bytes,
+        limit=limit,
+        limit_weight=words_for_bytes(limit) if limit else "",
         width=opened.size.width,
         height=opened.size.height,
         made=opened.record is not None,
@@ -95,24 +106,21 @@ def candidate(
 ) -> HttpResponse:
     """A candidate's file, made again; as a PNG where browsers show none of its kind."""
     space, opened = _opened(request, workspace, fit)
-    settings = SETTINGS.validate_python(tried.settings)
-    return keyed_picture(draw_candidate.ask(state_of(opened), space.pk, fit, tried.format, settings), key)
+    return keyed_picture(draw_candidate.ask(state_of(opened), space.pk, fit, tried.format, tried.told()), key)
 
 
 @router.get("/fits/{uuid:fit}/candidates/errors", response={422: Message})
 def errors(request: HttpRequest, workspace: Path[str], fit: UUID, tried: Query[Tried], key: str = "") -> HttpResponse:
     """Where a candidate lost most, as a veil to be laid over it (PNG)."""
     space, opened = _opened(request, workspace, fit)
-    settings = SETTINGS.validate_python(tried.settings)
-    return keyed_picture(draw_errors.ask(state_of(opened), space.pk, fit, tried.format, settings), key)
+    return keyed_picture(draw_errors.ask(state_of(opened), space.pk, fit, tried.format, tried.told()), key)
 
 
 @router.get("/fits/{uuid:fit}/candidates/look", response={200: ErrorsOut, 422: Message})
 def look(request: HttpRequest, workspace: Path[str], fit: UUID, tried: Query[Tried]) -> ErrorsOut:
     """A candidate's score, and the part of it where most was lost."""
     space, opened = _opened(request, workspace, fit)
-    settings = SETTINGS.validate_python(tried.settings)
-    return look_at_candidate.ask(state_of(opened), space.pk, fit, tried.format, settings)
+    return look_at_candidate.ask(state_of(opened), space.pk, fit, tried.format, tried.told())
 
 
 @router.get("/fits/{uuid:fit}/candidates/try", response={200: CandidateOut, 422: Message})

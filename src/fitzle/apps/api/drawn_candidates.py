@@ -37,7 +37,7 @@ _GREY = 230  # what is clear is compared on
 
 
 class CandidateOut(Schema):
-    """One file that was tried: `settings` are what the encoder was told, `words` the same for people.
+    """One file that was tried: `settings` are what the encoder was told, `words` and `weight` are for people.
 
     `chosen` is the file that is delivered, `under` says whether it is under the limit, `seconds` is what encoding took.
     """
@@ -47,6 +47,7 @@ class CandidateOut(Schema):
     settings: dict[str, Any]
     words: str
     bytes: int
+    weight: str
     score: float | None
     seconds: float | None
     chosen: bool
@@ -148,6 +149,7 @@ def _row(one: CandidateRecord, limit: int | None, *, chosen: bool) -> CandidateO
         settings=one.settings.model_dump(mode="json", exclude_none=True),
         words=one.settings.words,
         bytes=one.bytes,
+        weight=words_for_bytes(one.bytes),
         score=one.score,
         seconds=one.seconds,
         chosen=chosen,

@@ -10,8 +10,9 @@ from fitzle.core.encode.ssimulacra2 import luma_error
 from fitzle.core.geometry.rect import Rect
 
 BLOCK_PX = 16  # of the picture
-SHOWS = 0.08  # of 1: errors below that are not painted
-FULL = 0.5  # from there on a block is painted at its strongest
+SHOWS = 0.012  # of 1: a file that cannot be told from its original has less everywhere
+FULL = 0.09  # from there on a block is painted at its strongest
+CURVE = 0.7  # below 1: small errors are told apart better
 COLOUR = (214, 58, 36)
 MOST_ALPHA = 190  # of 255: what is underneath stays to be seen
 WORST_SHARE = 1 / 4  # of each side of the picture
@@ -36,7 +37,7 @@ def worst_area(errors: NDArray[np.float32]) -> Rect:
 
 def painted(errors: NDArray[np.float32]) -> NDArray[np.uint8]:
     """The errors as a veil (h, w, 4) to be laid over the picture: the stronger, the worse."""
-    share = np.clip((errors - SHOWS) / (FULL - SHOWS), 0, 1)
+    share = np.clip((errors - SHOWS) / (FULL - SHOWS), 0, 1) ** CURVE
     veil = np.empty((*errors.shape, 4), np.uint8)
     veil[..., :3] = COLOUR
     veil[..., 3] = np.rint(share * MOST_ALPHA)

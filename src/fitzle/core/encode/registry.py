@@ -15,20 +15,32 @@ from fitzle.core.encode.line import Exact, Line
 from fitzle.core.encode.png import PNG_EXACT, PNG_LINES, encode_png
 from fitzle.core.encode.raster import Raster
 from fitzle.core.encode.rendered import Rendered
-from fitzle.core.encode.settings import Outlines, Settings
+from fitzle.core.encode.settings import (
+    AvifSettings,
+    IconEntry,
+    JpegSettings,
+    Lossless,
+    LossySettings,
+    Outlines,
+    PaletteSettings,
+    Settings,
+    Uncompressed,
+)
 from fitzle.core.encode.webp import WEBP_EXACT, WEBP_LINES, encode_webp
-from fitzle.core.formats import Format
+from fitzle.core.errors import ValueOutOfRange
+from fitzle.core.formats import Format, label_of
 
 
 class Encoder(NamedTuple):
     """What one format offers: exact files of what is rendered, the best readable first, and lines.
 
-    `encode` makes the file that settings stand for.
+    `encode` makes the file that settings, of one of the kinds in `told`, stand for.
     """
 
     exact: Callable[[Rendered], list[Exact]]
     lines: tuple[Line, ...]
     encode: Callable[[Rendered, Any], bytes]
+    told: tuple[type, ...]
 
 
 def _none(_rendered: Rendered) -> list[Exact]:
@@ -48,20 +60,23 @@ def _icons(rendered: Rendered) -> list[Exact]:
     return [Exact("ico", entry, partial(encode_ico, settings=entry)) for entry in icon_entries(rendered.raster)]
 
 
+def _bmp(rendered: Rendered, _settings: Uncompressed) -> bytes:
+    return encode_bmp(rendered.raster)
+
+
 ENCODERS: dict[Format, Encoder] = {
-    "png": Encoder(lambda _rendered: [PNG_EXACT], PNG_LINES, _of_raster(encode_png)),
-    "jpeg": Encoder(_none, JPEG_LINES, _of_raster(encode_jpeg)),
-    "webp": Encoder(
-        lambda rendered: [WEBP_EXACT] if rendered.raster.drawn else [], WEBP_LINES, _of_raster(encode_webp)
-    ),
-    "avif": Encoder(_none, AVIF_LINES, _of_raster(encode_avif)),
-    "gif": Encoder(_none, GIF_LINES, _of_raster(encode_gif)),
-    "bmp": Encoder(lambda _rendered: [BMP_EXACT], (), _of_raster(lambda raster, _settings: encode_bmp(raster))),
-    "ico": Encoder(_icons, (), _of_raster(encode_ico)),
+    "png": Encoder(lambda _rendered: [PNG_EXACT], PNG_LINES, _of_raster(encode_png), (Lossless, PaletteSettings)),
+    "jpeg": Encoder(_none, JPEG_LINES, _of_raster(encode_jpeg), (JpegSettings,)),
+    "webp": Encoder(_drawn_webp, WEBP_LINES, _of_raster(encode_webp), (Lossless, LossySettings)),
+    "avif": Encoder(_none, AVIF_LINES, _of_raster(encode_avif), (AvifSettings,)),
+    "gif": Encoder(_none, GIF_LINES, _of_raster(encode_gif), (PaletteSettings,)),
+    "bmp": Encoder(lambda _rendered: [BMP_EXACT], (), _bmp, (Uncompressed,)),
+    "ico": Encoder(_icons, (), _of_raster(encode_ico), (IconEntry,)),
     "svg": Encoder(
         lambda _rendered: [Exact("svg", Outlines(), None)],
         (),
         lambda rendered, _settings: rendered.svg,
+        (Outlines,),
     ),
 }
 
@@ -72,5 +87,10 @@ def writable(fmt: Format) -> bool:
 
 
 def encoded_as(rendered: Rendered, fmt: Format, settings: Settings) -> bytes:
-    """The file that a candidate stood for: the same bytes for the same pixels."""
+    """The file that a candidate stood for: the same bytes for the same pixels.
+
+    Raises ValueOutOfRange for settings that this format's encoders are never told.
+    """
+    if not isinstance(settings, ENCODERS[fmt].told):
+        raise ValueOutOfRange(f"a {label_of(fmt)} is not told this", actual=settings.words)
     return ENCODERS[fmt].encode(rendered, settings)

@@ -23,7 +23,17 @@ interface Props {
 export function Judgement({ bench, fit }: Props) {
   return (
     <div className="grid gap-x-9 gap-y-7 md:grid-cols-2 xl:grid-cols-1">
-      <Demands fit={fit} />
+      <div>
+        <Demands fit={fit} />
+        {fit.file && (
+          <Link
+            to={`/w/${bench.workspace}/fits/${fit.id}/file`}
+            className="mt-1.5 inline-flex min-h-7 items-center text-[13px] font-semibold text-measure hover:underline"
+          >
+            Beside the original, and what else was tried
+          </Link>
+        )}
+      </div>
       <Findings bench={bench} fit={fit} />
     </div>
   );
