@@ -107,7 +107,7 @@ def test_a_piece_file_is_rendered_with_the_artwork_beside_it(desk: Path, capsys:
     (desk / "piece.json").write_text(piece.model_dump_json())
     code, answer = run(desk, capsys, "render", "piece.json", "--spec", "card.json", "--out", str(desk / "out"))
     assert code == 0
-    assert Path(answer["file"]).name == "from-file_320x180.jpg"
+    assert Path(answer["file"]).name == "from-file_320x180.png", "nothing is lost in it, and it is light enough"
 
 
 def test_people_get_a_table(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:

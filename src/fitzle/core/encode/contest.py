@@ -45,7 +45,7 @@ class Contest:
     def exact(self) -> Encoded | None:
         """The first file that loses nothing and is under the limit."""
         for one in self._exact:
-            if one.encode and surely_over(one.encode, self._raster, self._limit):
+            if one.encode and self._lines and surely_over(one.encode, self._raster, self._limit):
                 continue
             data, seconds = _timed(partial(self._made, one))
             self.candidates.append(Candidate(one.format, one.settings, len(data), EXACT, seconds))

@@ -30,7 +30,19 @@ def icon_entries(raster: Raster) -> list[IconEntry]:
 
 def ico_file(rasters: list[Raster], compressed: bool) -> bytes:
     """The bytes of an ICO with one entry for each raster, in this order."""
-    entries = [lossless_png(raster, full_colour=True) if compressed else _uncompressed(raster) for raster in rasters]
+    return _joined(rasters, [compressed] * len(rasters))
+
+
+def icon_file(rasters: list[Raster]) -> bytes:
+    """An ICO with an entry for each raster, as readers of its size take it."""
+    return _joined(rasters, [max(raster.width, raster.height) >= UNCOMPRESSED_BELOW_PX for raster in rasters])
+
+
+def _joined(rasters: list[Raster], compressed: list[bool]) -> bytes:
+    entries = [
+        lossless_png(raster, full_colour=True) if packed else _uncompressed(raster)
+        for raster, packed in zip(rasters, compressed, strict=True)
+    ]
     directory = struct.pack("<HHH", 0, 1, len(entries))
     offset = len(directory) + 16 * len(entries)
     for raster, entry in zip(rasters, entries, strict=True):

@@ -68,9 +68,10 @@ def rendered_fit(decided: Decided, sources: Mapping[str, Source]) -> Rendered:
 
 
 def _svg(plan: Plan, sources: Mapping[str, Source]) -> bytes:
-    from fitzle.core.render.svg import svg_of  # loads what most files do not need
+    from fitzle.core.encode.svg_minimise import minimised_svg  # loads what most files do not need
+    from fitzle.core.render.svg import svg_of
 
-    return svg_of(plan, sources)
+    return minimised_svg(svg_of(plan, sources))
 
 
 def look_at(decided: Decided, sources: Mapping[str, Source]) -> tuple[EyeReading, ...]:

@@ -54,7 +54,7 @@ def _vector(part: PlacedArtwork, source: VectorSource, defs: Defs) -> str:
     from lxml import etree
 
     root = recoloured_svg(source.root, dict(part.recolour)) if part.recolour else copy.deepcopy(source.root)
-    _with_own_ids(root, f"{part.part}-")
+    with_own_ids(root, f"{part.part}-")
     view = source.frame.view
     across, down = view.width / source.width, view.height / source.height
     shown = Rect(
@@ -71,7 +71,7 @@ def _vector(part: PlacedArtwork, source: VectorSource, defs: Defs) -> str:
     return f'<g filter="url(#{defs.tint(part.tint)})">{markup}</g>' if part.tint else markup
 
 
-def _with_own_ids(root: Any, prefix: str) -> None:
+def with_own_ids(root: Any, prefix: str) -> None:
     """Ids of several marks in one document must not meet."""
     names = {element.get("id") for element in root.iter() if element.get("id")}
     for element in root.iter():

@@ -1,0 +1,166 @@
+"""A site's icon set made of one mark: which version stands in which file, and what was measured of it."""
+
+from __future__ import annotations
+
+import re
+from typing import NamedTuple
+
+import numpy as np
+
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.artwork.reading import Artwork
+from fitzle.core.colour.srgb import parse_hex
+from fitzle.core.encode.ico import icon_file
+from fitzle.core.encode.png import lossless_png
+from fitzle.core.encode.raster import Pixels, Raster
+from fitzle.core.errors import ArtworkError, ValueOutOfRange
+from fitzle.core.eye.smudge import RUNS_TOGETHER
+from fitzle.core.findings import Finding
+from fitzle.core.geometry.rect import Rect
+from fitzle.core.icons.manifest import manifest_file, snippet
+from fitzle.core.icons.mark import DARK_TAB, LIGHT_TAB, IconMark
+from fitzle.core.icons.svg_icon import svg_icon
+from fitzle.core.plan.grounds import readable_ground
+from fitzle.core.plan.placed import PlacedArtwork, Plan
+from fitzle.core.render.painting import paint
+from fitzle.core.units import Size
+
+TINY_SIDES = (16, 32, 48)  # of the ICO
+SAFE_RADIUS = 0.4  # W3C, Web Application Manifest: the safe zone of a maskable icon
+SAFE_ENOUGH = 0.395  # aimed at: half a px of 512 may be lost to rounding
+TOUCH_ROOM, HOME_ROOM = 0.72, 0.86  # of the side that the mark's longer side takes
+PREVIEW = Size(1200, 630)
+PREVIEW_ROOM = 0.52  # of its height
+HAIR = 0.004  # of the side
+
+
+class IconSet(NamedTuple):
+    """The files by name, in the order in which a page asks for them; what was chosen, and what there is to say."""
+
+    files: dict[str, bytes]
+    ground: str
+    simpler_at: tuple[int, ...]
+    dark: bool
+    safe_reach: float
+    findings: tuple[Finding, ...]
+
+
+def make_icon_set(
+    mark: Artwork, name: str, dark: Artwork | None = None, ground: str | None = None, path: str = "/"
+) -> IconSet:
+    """All files of a set; `dark` stands on dark tabs, `ground` (hex) lies behind where an icon may not be clear.
+
+    Raises ArtworkError for a clip, ValueOutOfRange for a path that is none.
+    """
+    if mark.facts.kind == "clip" or (dark and dark.facts.kind == "clip"):
+        raise ArtworkError("a clip cannot be an icon", advice="Take a still from it first.", subject=mark.name)
+    folder, light = _folder(path), IconMark(mark)
+    behind = ground or readable_ground([], [mark.facts])
+    on_dark = IconMark(dark) if dark else (None if light.shows_on(DARK_TAB) else light.for_dark())
+    tiny = {side: light.simpler(side) or light for side in TINY_SIDES}
+    maskable = light.square(512, room=1.0, ground=behind, round_room=SAFE_ENOUGH)
+    files = {
+        "favicon.ico": icon_file([Raster(tiny[side].square(side, room=1.0).pixels) for side in TINY_SIDES]),
+        "icon.svg": svg_icon(light, on_dark),
+        "touch-icon-180.png": _png(light.square(180, room=TOUCH_ROOM, ground=behind).pixels),
+        "icon-192.png": _png(light.square(192, room=HOME_ROOM).pixels),
+        "icon-512.png": _png(light.square(512, room=HOME_ROOM).pixels),
+        "icon-maskable-512.png": _png(maskable.pixels),
+        "link-preview.png": _png(_preview(light, behind)),
+        "site.webmanifest": manifest_file(name, behind, folder),
+        "icons.html": snippet(name, behind, folder),
+    }
+    simpler = tuple(side for side in TINY_SIDES if tiny[side] is not light)
+    findings = (*_smudges(tiny), *_swallowed(light, on_dark), *_unsafe(maskable.reach), *_box(mark.facts))
+    return IconSet(files, behind, simpler, on_dark is not None, maskable.reach, findings)
+
+
+def _folder(path: str) -> str:
+    """A path that files stand under, with a slash at either end."""
+    whole = f"/{path.strip('/')}/" if path.strip("/") else "/"
+    if not re.fullmatch(r"(?:/[A-Za-z0-9._~-]+)*/", whole) or "/../" in whole or "/./" in whole:
+        raise ValueOutOfRange("this is no path of a site", expected="/ or /some/folder/", actual=repr(path))
+    return whole
+
+
+def _png(pixels: Pixels) -> bytes:
+    return lossless_png(Raster(pixels))
+
+
+def _preview(mark: IconMark, behind: str) -> Pixels:
+    window = mark.facts.trimmed.rect
+    room = Size(round(PREVIEW.width * 0.7), round(PREVIEW.height * PREVIEW_ROOM))
+    scale = min(room.width / window.width, room.height / window.height)
+    width, height = window.width * scale, window.height * scale
+    box = Rect((PREVIEW.width - width) / 2, (PREVIEW.height - height) / 2, width, height)
+    placed = PlacedArtwork(
+        part="mark", role="mark", artwork="mark", box=box, window=window, frame=box, stands=box, mode="whole",
+        padding_px=0.0, tint=None, vector=mark.facts.vector,
+    )  # fmt: skip
+    return paint(Plan(PREVIEW, behind, None, None, (placed,)), {"mark": mark.artwork.source})
+
+
+def _smudges(tiny: dict[int, IconMark]) -> list[Finding]:
+    found = []
+    for side, mark in tiny.items():
+        lost = mark.smudged(side)
+        if lost > RUNS_TOGETHER:
+            found.append(
+                Finding(
+                    rule="smudge",
+                    severity="risky",
+                    message=f"At {side} px {lost:.0%} of the mark's contour runs together. A simpler mark would be told"
+                    " there: one letter, or its glyph.",
+                    measured=round(lost, 3),
+                    limit=RUNS_TOGETHER,
+                )
+            )
+    return found
+
+
+def _swallowed(light: IconMark, dark: IconMark | None) -> list[Finding]:
+    tabs = [("a light tab", LIGHT_TAB, light), ("a dark tab", DARK_TAB, dark or light)]
+    return [
+        Finding(
+            rule="contrast",
+            severity="risky",
+            message=f"On {words} of {tab} the mark's outline is under 3 : 1. A version for it would be seen.",
+        )
+        for words, tab, mark in tabs
+        if not mark.shows_on(tab)
+    ]
+
+
+def _unsafe(reach: float) -> list[Finding]:
+    if reach <= SAFE_RADIUS:
+        return []
+    return [
+        Finding(
+            rule="clearance",
+            severity="risky",
+            message=f"The mark reaches {reach:.0%} of the maskable icon's side from its middle; 40% is safe.",
+            measured=round(reach, 4),
+            limit=SAFE_RADIUS,
+        )
+    ]
+
+
+def _box(facts: ArtworkFacts) -> list[Finding]:
+    if facts.transparency != "none":
+        return []
+    backdrop = facts.backdrop_colour or "its own ground"
+    return [
+        Finding(
+            rule="box",
+            severity="note",
+            message=f"The mark is opaque: every icon is a square of {backdrop}. Cut it out first for one that is not.",
+        )
+    ]
+
+
+def circle_kept(pixels: Pixels, ground: str, radius: float = SAFE_RADIUS) -> bool:
+    """Whether everything that differs from the ground lies in the middle circle (`radius` in sides)."""
+    side = pixels.shape[0]
+    y, x = np.mgrid[:side, :side] + 0.5
+    outside = np.hypot(x - side / 2, y - side / 2) > (radius + HAIR) * side
+    return bool((np.abs(pixels[outside][:, :3].astype(int) - parse_hex(ground)).max(initial=0)) <= 2)
