@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import io
 from collections.abc import Iterator
-from functools import cache
+from functools import cache, partial
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -90,9 +90,8 @@ def bytes_at_equal_looks(fmt: str) -> tuple[float, float]:
         raster = Raster(made.pixels)
         picture = Image.fromarray(raster.rgb)
         lines = ENCODERS[fmt].lines  # type: ignore[index]
-        tried = [_lowest(raster, lambda at, own=line: own.encode(raster, at), line.low, line.high) for line in lines]
-        ours += min(tried)
-        theirs += _lowest(raster, lambda at: _pillow(picture, fmt.upper(), at), 5, 95)
+        ours += min(_lowest(raster, partial(line.encode, raster), line.low, line.high) for line in lines)
+        theirs += _lowest(raster, partial(_pillow, picture, fmt.upper()), 5, 95)
     return float(ours), float(theirs)
 
 

@@ -334,6 +334,29 @@ def own_installation() -> list[Row]:
     ]
 
 
+def files_under_limits() -> list[Row]:
+    """The search for the best file, against Pillow in the same run."""
+    from benchmarks import encoding
+
+    jpeg, webp = (encoding.bytes_at_equal_looks(fmt) for fmt in ("jpeg", "webp"))
+    worse, pairs, lead = encoding.never_worse()
+    rows = [
+        row("bytes at equal looks of 80, JPEG", *jpeg, "bytes", "ratio <= 0.85"),
+        row("  WebP", *webp, "bytes", "ratio <= 0.9"),
+        row(f"worse than Pillow under the same limit, of {pairs}", worse, None, "", "0", f"leads by {lead:.1f} points"),
+    ]
+    for name, formats, share, asked in (
+        ("JPEG", ("jpeg",), 0.6, "< 600 ms"),
+        ("PNG", ("png",), 2.0, "< 1500 ms"),
+        ("all of JPEG, PNG, WebP, AVIF", ("jpeg", "png", "webp", "avif"), 0.6, ""),
+    ):
+        ours, other, most = encoding.search_ms(median_ms, formats, share)
+        rows.append(row(f"search at 1280x720, {name}", ours, other, "ms", asked, f"at most {most} whole encodes"))
+    seconds, budget = encoding.large_png_s()
+    rows.append(row("  PNG of 4096 px square", seconds, None, "s", f"< {budget:g} s"))
+    return [*rows, row("over their limit, of 2,000 random pairs", encoding.over_the_limit(), None, "", "0")]
+
+
 def main() -> None:
     """All measurements in turn."""
     parts = (
@@ -341,6 +364,7 @@ def main() -> None:
         fit_of_a_photo,
         previews,
         logo_bytes,
+        files_under_limits,
         composed,
         eye,
         places,

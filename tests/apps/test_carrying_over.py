@@ -93,7 +93,8 @@ def _every_fit_keeps_its_file_and_its_verdict() -> None:
             assert [one.model_dump(mode="json") for one in entry.demands] == result["demands"], name
             if result["file"]:
                 file = entry.record.files[0]
-                assert (file.sha256, file.bytes, file.settings.words) == (
+                words = file.settings.words.removesuffix(", mozjpeg")  # said since an encoder's name is kept too
+                assert (file.sha256, file.bytes, words) == (
                     result["file"]["sha256"], result["file"]["bytes"], result["file"]["settings"],
                 )  # fmt: skip
 

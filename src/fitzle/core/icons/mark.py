@@ -79,7 +79,8 @@ class IconMark:
         window = self.facts.trimmed.rect
         placed = PlacedArtwork(
             part="mark", role="mark", artwork="mark", box=box, window=window, frame=box, stands=box, mode="whole",
-            padding_px=0.0, tint=None, vector=self.facts.vector, recolour=self._recolour, palette=self._palette, grid=True,
+            padding_px=0.0, tint=None, vector=self.facts.vector, recolour=self._recolour, palette=self._palette,
+            grid=True,
         )  # fmt: skip
         plan = Plan(Size(side, side), ground, None, None, (placed,))
         return Drawn(paint(plan, {"mark": self.artwork.source}), reach)
