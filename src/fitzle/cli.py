@@ -105,8 +105,10 @@ def _parser() -> argparse.ArgumentParser:
     render.add_argument("--take", default="", help="one of the piece's alternatives")
     render.add_argument("--row", type=Path, help='values for the piece\'s fields (JSON): {"values": {"title": "…"}}')
     _add_budget(render)
+    _add_wish(render)
     render.set_defaults(run=_render)
 
+    _add_icons(commands.add_parser("icons", parents=[common], help="all icon files of a site from one mark"))
     still = commands.add_parser("still", parents=[common], help="one frame of a clip at full resolution")
     still.add_argument("clip", type=Path)
     still.add_argument("--at", type=float, required=True, help="seconds from the beginning")
@@ -125,6 +127,16 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
+def _add_icons(icons: argparse.ArgumentParser) -> None:
+    icons.add_argument("mark", type=Path)
+    icons.add_argument("--out", type=Path, required=True, help="the folder for the files")
+    icons.add_argument("--dark", type=Path, help="the mark for dark tabs; without it colours are lightened")
+    icons.add_argument("--ground", help="a colour like '#1d3b4f' behind icons that may not be clear")
+    icons.add_argument("--path", default="/", help="where the files will stand on the site, for example /icons/")
+    icons.add_argument("--name", help="what the site is called; without it as the file is")
+    icons.set_defaults(run=_icons)
+
+
 def _add_fit_options(fit: argparse.ArgumentParser) -> None:
     fit.add_argument("--spec", required=True, help=SPEC_HELP)
     fit.add_argument("--out", type=Path, required=True, help="the folder for the file")
@@ -136,12 +148,29 @@ def _add_fit_options(fit: argparse.ArgumentParser) -> None:
     fit.add_argument("--tint", help="draw a one-colour mark in this colour")
     fit.add_argument("--subject", help="what the file name calls it")
     _add_budget(fit)
+    _add_wish(fit)
 
 
 def _add_budget(command: argparse.ArgumentParser) -> None:
     command.add_argument(
         "--seconds", type=_seconds, default=USUAL_SECONDS, help="how long the search for the best file may take (10)"
     )
+
+
+def _add_wish(command: argparse.ArgumentParser) -> None:
+    fixed = command.add_argument_group("fix what you know better")
+    fixed.add_argument("--format", help="one of the formats that the place takes")
+    fixed.add_argument("--chroma", choices=["4:4:4", "4:2:0"], help="the resolution of colour in JPEG and AVIF")
+    fixed.add_argument("--quality", type=int, help="1 to 100, of JPEG, WebP and AVIF")
+    fixed.add_argument("--colours", type=int, help="2 to 256, of PNG and GIF")
+
+
+def _wish(args: argparse.Namespace) -> Any:
+    from fitzle.core.documents import validated
+    from fitzle.core.encode.wish import Wish
+
+    given = {name: getattr(args, name) for name in Wish.model_fields}
+    return validated(Wish, given, subject="", noun="wish for the file")
 
 
 def _seconds(text: str) -> float:
@@ -296,7 +325,7 @@ def _deliver(
 
     known = {name: FitArtwork(artwork.facts, name) for name, artwork in artworks.items()}
     sources = {name: artwork.source for name, artwork in artworks.items()}
-    planned = plan_fit(FitRequest(piece, sheet, placement, known, **more))
+    planned = plan_fit(FitRequest(piece, sheet, placement, known, wish=_wish(args), **more))
     made = make_fit(decide(planned, sources), sources, Budget(args.seconds))
     size, verdict, encoded = made.decided.plan.size, made.judgement.verdict, made.encoded
     answer: dict[str, Any] = {"file": None, "width": size.width, "height": size.height}
@@ -310,7 +339,46 @@ def _deliver(
         "quality": {"metric": "ssimulacra2", "score": encoded.score if encoded else None},
         "findings": _plain(made.judgement.findings),
     }
+    if args.json:
+        answer["candidates"] = [_candidate(one) for one in made.choice.candidates]
     return answer, REFUSED if verdict == "refused" else ACCEPTED
+
+
+def _candidate(one: Any) -> dict[str, Any]:
+    """One file that was tried, with what the encoder was told."""
+    settings = one.settings.model_dump(mode="json", exclude_none=True)
+    return {**one._asdict(), "settings": settings, "words": one.settings.words}
+
+
+def _colour(text: str) -> str:
+    from fitzle.core.colour.srgb import parse_hex, to_hex
+
+    try:
+        return to_hex(parse_hex(text))
+    except ValueError as error:
+        raise ValueOutOfRange("this is no colour", expected="one like #1d3b4f", actual=repr(text)) from error
+
+
+def _icons(args: argparse.Namespace) -> tuple[dict[str, Any], int]:
+    from fitzle.core.icons.making import make_icon_set
+
+    mark = _read(_bytes_of(args.mark), args.mark.name)
+    dark = _read(_bytes_of(args.dark), args.dark.name) if args.dark else None
+    ground = _colour(args.ground) if args.ground else None
+    name = args.name or args.mark.stem.replace("-", " ").replace("_", " ")
+    found = make_icon_set(mark, name, dark, ground, args.path)
+    for file, data in found.files.items():
+        _written(args.out, file, data)
+    answer = {
+        "folder": str(args.out),
+        "written": list(found.files),
+        "ground": found.ground,
+        "simpler_at": list(found.simpler_at),
+        "dark_version": found.dark,
+        "safe_reach": round(found.safe_reach, 4),
+        "findings": _plain(list(found.findings)),
+    }
+    return answer, ACCEPTED
 
 
 def _check(args: argparse.Namespace) -> tuple[dict[str, Any], int]:

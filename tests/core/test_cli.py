@@ -161,3 +161,25 @@ def test_px_of_bitmaps_are_printed_whole(desk: Path, capsys: pytest.CaptureFixtu
     assert main(["inspect", str(desk / "photo.jpg")]) == 0
     lines = capsys.readouterr().out.splitlines()
     assert any(line.split() == ["width", str(photo().width)] for line in lines), lines
+
+
+def test_the_files_that_were_tried_are_told(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    code, answer = run(desk, capsys, "fit", "photo.jpg", "--spec", "card.json", "--out", str(desk / "out"))
+    assert code == 0 and answer["bytes"] in {one["bytes"] for one in answer["candidates"]}
+    assert all(one["words"] and one["seconds"] >= 0 and one["settings"]["kind"] for one in answer["candidates"])
+    fixed = ["--format", "jpeg", "--quality", "20", "--chroma", "4:2:0"]
+    _, answer = run(desk, capsys, "fit", "photo.jpg", "--spec", "card.json", "--out", str(desk / "out"), *fixed)
+    told = {(one["settings"]["quality"], one["settings"]["chroma"]) for one in answer["candidates"]}
+    assert answer["format"] == "jpeg" and told == {(20, "4:2:0")}
+
+
+def test_a_mark_becomes_the_icons_of_a_site(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    code, answer = run(
+        desk, capsys, "icons", "mark.svg", "--out", str(desk / "set"), "--path", "/static", "--ground", "#f6e7b8"
+    )
+    assert code == 0 and answer["ground"] == "#f6e7b8" and answer["safe_reach"] <= 0.4
+    assert sorted(answer["written"]) == sorted(entry.name for entry in (desk / "set").iterdir())
+    assert '"/static/icon-192.png"' in (desk / "set" / "site.webmanifest").read_text()
+    for wrong in (["--ground", "nonsense"], ["--path", "a b"], ["--dark", "nowhere.svg"]):
+        code, answer = run(desk, capsys, "icons", "mark.svg", "--out", str(desk / "set"), *wrong)
+        assert code == 2 and answer["error"]

@@ -31,7 +31,7 @@ class Foresight:
 
     def position(self, part: float = 1.0) -> int:
         """The highest position whose file has at most so large a part of the limit."""
-        line, limit = self._line, max(1, round(part * self._limit * self._raster.sampled_share))
+        line, limit = self._line, max(1, round(part * self._limit * self._raster.sampled_share / self._line.hurry))
         found = largest_under(
             self._encoded, limit, line.low, line.high, start=self._nearest(limit), enough=NEAR_ENOUGH
         ).best
@@ -39,7 +39,7 @@ class Foresight:
 
     def bytes_at(self, position: int) -> float:
         """What the whole file has there, by its tiles."""
-        return len(self._encoded(position)) / self._raster.sampled_share
+        return len(self._encoded(position)) * self._line.hurry / self._raster.sampled_share
 
     def fits(self, margin: float = SURELY_OVER) -> bool:
         """Whether the lightest file of the line may be under the limit."""

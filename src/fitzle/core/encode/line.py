@@ -13,7 +13,8 @@ from fitzle.core.formats import Format
 class Line(NamedTuple):
     """One knob of one encoder, everything else fixed: bytes grow with its position in [low, high].
 
-    `settings` says what a position means, `encode_as` makes the file that settings stand for.
+    `settings` says what a position means, `encode_as` makes the file that settings stand for. `hurry` is what a file
+    weighs in parts of the one that is made of a rough raster.
     """
 
     format: Format
@@ -22,6 +23,7 @@ class Line(NamedTuple):
     high: int
     settings: Callable[[int], Settings]
     encode_as: Callable[[Raster, Any], bytes]
+    hurry: float = 1.0
 
     def encode(self, raster: Raster, position: int) -> bytes:
         """The file at a position."""

@@ -30,9 +30,13 @@ Pixels = NDArray[np.uint8]
 
 
 class Raster:
-    """Pixels (h, w, 4) uint8, sRGB, straight alpha; the colour of clear pixels is made 0 so that it costs nothing."""
+    """Pixels (h, w, 4) uint8, sRGB, straight alpha; the colour of clear pixels is made 0 so that it costs nothing.
 
-    def __init__(self, pixels: Pixels) -> None:
+    Of a `rough` one nobody needs the files, but how heavy they would be: encoders may hurry.
+    """
+
+    def __init__(self, pixels: Pixels, *, rough: bool = False) -> None:
+        self.rough = rough
         self.opaque = bool(pixels[..., 3].min() == 255)
         self.pixels = pixels if self.opaque else pixels * (pixels[..., 3:] > 0)
         self.height, self.width = pixels.shape[:2]
@@ -81,7 +85,7 @@ class Raster:
         """Tiles of it as a smaller raster, to foresee how large its files get; None where it is small itself."""
         if self.width * self.height <= LEAST_SAMPLED * SAMPLE_PIXELS:
             return None
-        return Raster(np.ascontiguousarray(tiled(self.pixels, SAMPLE_PIXELS)))
+        return Raster(np.ascontiguousarray(tiled(self.pixels, SAMPLE_PIXELS)), rough=True)
 
     @property
     def sampled_share(self) -> float:
