@@ -14,7 +14,7 @@ from PIL import Image
 from fitzle.core.artwork.reading import Artwork, read_artwork
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.errors import DocumentError, ValueOutOfRange
-from fitzle.core.icons.making import SAFE_RADIUS, IconSet, circle_kept, make_icon_set
+from fitzle.core.icons.making import SAFE_RADIUS, IconSet, make_icon_set
 from fitzle.core.icons.manifest import LONGEST_SHORT_NAME, Manifest, manifest_file, short_name
 from fitzle.core.icons.svg_icon import STYLE
 from fitzle.core.libvips import libvips
@@ -78,8 +78,25 @@ def test_what_may_not_be_clear_has_a_ground(badge: IconSet) -> None:
 def test_the_maskable_icon_keeps_to_its_circle_and_fills_it(drawing: str) -> None:
     found = make_icon_set(mark(drawing), NAME, ground="#fffdf7")
     drawn = pixels(found.files["icon-maskable-512.png"])
-    assert circle_kept(drawn, "#fffdf7") and found.safe_reach <= SAFE_RADIUS
-    assert not circle_kept(drawn, "#fffdf7", radius=0.3), "and it is no smaller than it must be"
+    reach = _farthest(drawn, "#fffdf7")
+    assert 0.37 <= reach <= SAFE_RADIUS and found.safe_reach == pytest.approx(reach, abs=0.005)
+
+
+def _farthest(drawn: Pixels, ground: str) -> float:
+    """By going around in circles: how far out anything is not the ground's colour."""
+    behind = Image.new("RGB", (1, 1), ground).getpixel((0, 0))
+    y, x = np.mgrid[: drawn.shape[0], : drawn.shape[1]] + 0.5
+    radius = np.hypot(x - drawn.shape[1] / 2, y - drawn.shape[0] / 2)
+    return float(radius[np.abs(drawn[..., :3].astype(int) - behind).max(-1) > 6].max() / drawn.shape[0])
+
+
+def test_a_badge_goes_on_to_the_edge_of_what_is_cut(badge: IconSet) -> None:
+    """Its own colour is the ground: no badge in a box of another colour."""
+    assert badge.ground == "#17443c"
+    touch = pixels(badge.files["touch-icon-180.png"])
+    assert {tuple(touch[y, x, :3]) for y in (0, 179) for x in (0, 179)} == {(0x17, 0x44, 0x3C)}
+    drawn = pixels(badge.files["icon-maskable-512.png"])
+    assert 0.3 <= _farthest(drawn, "#17443c") <= SAFE_RADIUS
 
 
 def _svg_on(data: bytes, dark: bool) -> Pixels:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Literal, NamedTuple
 
 from fitzle.core.encode.settings import Settings
+from fitzle.core.findings import Frozen, Where
 from fitzle.core.formats import Format
 
 Problem = Literal["", "no format", "over limit", "useless"]
@@ -36,10 +37,19 @@ class Encoded(NamedTuple):
         return Candidate(self.format, self.settings, len(self.data), self.score)
 
 
+class Remedy(Frozen):
+    """A change that was tried: the repair that makes it (none: nobody can click it), what it is and its score then."""
+
+    name: str
+    words: str
+    score: float
+
+
 class Choice(NamedTuple):
     """The file, or None with the problem, and everything that was tried.
 
-    `ended_early` says that the search had `budget_seconds` and used them up.
+    `ended_early` says that the search had `budget_seconds` and used them up. Of a file that looks bad `worst` is where
+    it lost most, and `remedies` are what would help, the best first.
     """
 
     best: Encoded | None
@@ -47,6 +57,15 @@ class Choice(NamedTuple):
     problem: Problem = ""
     ended_early: bool = False
     budget_seconds: float = 0.0
+    remedies: tuple[Remedy, ...] = ()
+    worst: Where | None = None
+
+
+def best_score(choice: Choice, limit: int) -> float:
+    """The score of the best file under a limit, delivered or not; 0 where none was scored."""
+    if choice.best:
+        return choice.best.score
+    return max((one.score for one in choice.candidates if one.score is not None and one.bytes <= limit), default=0.0)
 
 
 NOTHING_TRIED = Choice(None, [])

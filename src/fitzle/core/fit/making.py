@@ -13,6 +13,7 @@ from fitzle.core.encode.rendered import Rendered
 from fitzle.core.encode.result import Choice, Encoded
 from fitzle.core.findings import Finding, Verdict, verdict_of
 from fitzle.core.fit.deciding import Decided
+from fitzle.core.fit.remedies import with_remedies
 from fitzle.core.plan.placed import Plan
 from fitzle.core.preflight.file_facts import FileFacts, read_file_facts
 from fitzle.core.preflight.readings import EyeReading
@@ -58,7 +59,8 @@ def make_fit(decided: Decided, sources: Mapping[str, Source], budget: Budget | N
 def make_file(decided: Decided, sources: Mapping[str, Source], budget: Budget | None = None) -> Choice:
     """The best file of a decided fit."""
     plan, rendered = decided.plan, rendered_fit(decided, sources)
-    return best_file(rendered, decided.resolved.sheet, plan.size, budget, decided.resolved.request.wish)
+    choice = best_file(rendered, decided.resolved.sheet, plan.size, budget, decided.resolved.request.wish)
+    return with_remedies(choice, decided, sources, rendered)
 
 
 def rendered_fit(decided: Decided, sources: Mapping[str, Source]) -> Rendered:

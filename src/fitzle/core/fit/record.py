@@ -5,9 +5,9 @@ from __future__ import annotations
 import hashlib
 from typing import Literal
 
-from fitzle.core.encode.result import Candidate, Choice, Encoded, Problem
+from fitzle.core.encode.result import Candidate, Choice, Encoded, Problem, Remedy
 from fitzle.core.encode.settings import Settings
-from fitzle.core.findings import Frozen
+from fitzle.core.findings import Frozen, Where
 from fitzle.core.formats import Format
 from fitzle.core.units import Size
 
@@ -51,6 +51,8 @@ class Outcome(Frozen):
     message: str = ""
     ended_early: bool = False
     budget_seconds: float = 0.0
+    remedies: tuple[Remedy, ...] = ()
+    worst: Where | None = None
 
 
 class RenditionRecord(Frozen):
@@ -65,7 +67,13 @@ def record_of(choice: Choice, size: Size) -> RenditionRecord:
     """What is kept of a choice."""
     files = (_file(choice.best, size),) if choice.best else ()
     candidates = tuple(CandidateRecord(**entry._asdict()) for entry in choice.candidates)
-    outcome = Outcome(problem=choice.problem, ended_early=choice.ended_early, budget_seconds=choice.budget_seconds)
+    outcome = Outcome(
+        problem=choice.problem,
+        ended_early=choice.ended_early,
+        budget_seconds=choice.budget_seconds,
+        remedies=choice.remedies,
+        worst=choice.worst,
+    )
     return RenditionRecord(files=files, candidates=candidates, outcome=outcome)
 
 
@@ -77,7 +85,8 @@ def choice_of(record: RenditionRecord, data: bytes = b"") -> Choice:
         best = Encoded(data, first.format, first.settings, first.score)
     candidates = [Candidate(**dict(entry)) for entry in record.candidates]
     outcome = record.outcome
-    return Choice(best, candidates, outcome.problem, outcome.ended_early, outcome.budget_seconds)
+    early, seconds = outcome.ended_early, outcome.budget_seconds
+    return Choice(best, candidates, outcome.problem, early, seconds, outcome.remedies, outcome.worst)
 
 
 def failed(message: str) -> RenditionRecord:

@@ -5,11 +5,8 @@ from __future__ import annotations
 import re
 from typing import NamedTuple
 
-import numpy as np
-
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.reading import Artwork
-from fitzle.core.colour.srgb import parse_hex
 from fitzle.core.encode.ico import icon_file
 from fitzle.core.encode.png import lossless_png
 from fitzle.core.encode.raster import Pixels, Raster
@@ -18,7 +15,7 @@ from fitzle.core.eye.smudge import RUNS_TOGETHER
 from fitzle.core.findings import Finding
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.icons.manifest import manifest_file, snippet
-from fitzle.core.icons.mark import DARK_TAB, LIGHT_TAB, IconMark
+from fitzle.core.icons.mark import DARK_TAB, LIGHT_TAB, IconMark, reach_of
 from fitzle.core.icons.svg_icon import svg_icon
 from fitzle.core.plan.grounds import readable_ground
 from fitzle.core.plan.placed import PlacedArtwork, Plan
@@ -31,7 +28,6 @@ SAFE_ENOUGH = 0.395  # aimed at: half a px of 512 may be lost to rounding
 TOUCH_ROOM, HOME_ROOM = 0.72, 0.86  # of the side that the mark's longer side takes
 PREVIEW = Size(1200, 630)
 PREVIEW_ROOM = 0.52  # of its height
-HAIR = 0.004  # of the side
 
 
 class IconSet(NamedTuple):
@@ -55,24 +51,27 @@ def make_icon_set(
     if mark.facts.kind == "clip" or (dark and dark.facts.kind == "clip"):
         raise ArtworkError("a clip cannot be an icon", advice="Take a still from it first.", subject=mark.name)
     folder, light = _folder(path), IconMark(mark)
-    behind = ground or readable_ground([], [mark.facts])
+    behind = ground or light.badge_colour or readable_ground([], [mark.facts])
     on_dark = IconMark(dark) if dark else (None if light.shows_on(DARK_TAB) else light.for_dark())
     tiny = {side: light.simpler(side) or light for side in TINY_SIDES}
-    maskable = light.square(512, room=1.0, ground=behind, round_room=SAFE_ENOUGH)
+    safe = light.safe_room(behind, SAFE_ENOUGH)
+    maskable = light.square(512, room=safe, ground=behind)
+    touch = 1.0 if behind == light.badge_colour else TOUCH_ROOM  # a badge goes on to the edge, which is cut anyway
     files = {
-        "favicon.ico": icon_file([Raster(tiny[side].square(side, room=1.0).pixels) for side in TINY_SIDES]),
+        "favicon.ico": icon_file([Raster(tiny[side].square(side, room=1.0)) for side in TINY_SIDES]),
         "icon.svg": svg_icon(light, on_dark),
-        "touch-icon-180.png": _png(light.square(180, room=TOUCH_ROOM, ground=behind).pixels),
-        "icon-192.png": _png(light.square(192, room=HOME_ROOM).pixels),
-        "icon-512.png": _png(light.square(512, room=HOME_ROOM).pixels),
-        "icon-maskable-512.png": _png(maskable.pixels),
+        "touch-icon-180.png": _png(light.square(180, room=touch, ground=behind)),
+        "icon-192.png": _png(light.square(192, room=HOME_ROOM)),
+        "icon-512.png": _png(light.square(512, room=HOME_ROOM)),
+        "icon-maskable-512.png": _png(maskable),
         "link-preview.png": _png(_preview(light, behind)),
         "site.webmanifest": manifest_file(name, behind, folder),
         "icons.html": snippet(name, behind, folder),
     }
+    reach = reach_of(maskable, behind)
     simpler = tuple(side for side in TINY_SIDES if tiny[side] is not light)
-    findings = (*_smudges(tiny), *_swallowed(light, on_dark), *_unsafe(maskable.reach), *_box(mark.facts))
-    return IconSet(files, behind, simpler, on_dark is not None, maskable.reach, findings)
+    findings = (*_smudges(tiny), *_swallowed(light, on_dark), *_unsafe(reach), *_box(mark.facts))
+    return IconSet(files, behind, simpler, on_dark is not None, reach, findings)
 
 
 def _folder(path: str) -> str:
@@ -156,11 +155,3 @@ def _box(facts: ArtworkFacts) -> list[Finding]:
             message=f"The mark is opaque: every icon is a square of {backdrop}. Cut it out first for one that is not.",
         )
     ]
-
-
-def circle_kept(pixels: Pixels, ground: str, radius: float = SAFE_RADIUS) -> bool:
-    """Whether everything that differs from the ground lies in the middle circle (`radius` in sides)."""
-    side = pixels.shape[0]
-    y, x = np.mgrid[:side, :side] + 0.5
-    outside = np.hypot(x - side / 2, y - side / 2) > (radius + HAIR) * side
-    return bool((np.abs(pixels[outside][:, :3].astype(int) - parse_hex(ground)).max(initial=0)) <= 2)

@@ -75,7 +75,7 @@ def short_name(name: str) -> str:
 
 
 def snippet(name: str, ground: str, path: str) -> bytes:
-    """The lines for the head of every page. The ICO states one size so that browsers that read SVG prefer that."""
+    """The lines for the head of every page. The ICO states a size, so that none takes it for one of any size."""
     lines = [
         f'<link rel="icon" href="{path}favicon.ico" sizes="32x32">',
         f'<link rel="icon" href="{path}icon.svg" type="image/svg+xml">',

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from functools import cached_property
-from typing import NamedTuple
 
 import numpy as np
 
@@ -24,14 +23,10 @@ from fitzle.core.preflight.simplifying import simpler_mark
 from fitzle.core.render.painting import paint
 from fitzle.core.units import Size
 
+BADGE_EDGE, BADGE_FILLS = 0.8, 0.85  # of its outline in one colour, of its box filled
+BADGE_PX, LOOKED_AT_PX = 64, 512
+DIFFERS = 3  # of 255: less is rounding
 LIGHT_TAB, DARK_TAB = "#f1f3f4", "#202124"
-
-
-class Drawn(NamedTuple):
-    """A square picture (side, side, 4), straight alpha, and how far the mark's edge is from its middle, in sides."""
-
-    pixels: Pixels
-    reach: float
 
 
 class IconMark:
@@ -70,12 +65,22 @@ class IconMark:
         found = simpler_mark(source, [parse_hex(LIGHT_TAB), parse_hex(DARK_TAB)], side)
         return IconMark(read_artwork(found.svg, self.artwork.name), self._recolour) if found else None
 
-    def square(self, side: int, *, room: float, ground: str | None = None, round_room: float | None = None) -> Drawn:
-        """Drawn in the middle of a square of `side` px: its longer side takes `room` of that, 0 to 1.
+    @cached_property
+    def badge_colour(self) -> str | None:
+        """The colour of a mark that is a filled shape all around; None for any other mark."""
+        first = next(iter(self.facts.edge_colours), None)
+        if first is None or first.share < BADGE_EDGE or self._recolour:
+            return None
+        return first.hex if self._pixels(BADGE_PX)[..., 3].mean() / 255 >= BADGE_FILLS else None
 
-        With `round_room` it stays in a circle of that radius, in sides, instead.
-        """
-        box, reach = self._box(side, room, round_room)
+    def safe_room(self, ground: str, radius: float) -> float:
+        """The most room, up to 1, at which all that differs from its ground lies in a circle of `radius` sides."""
+        drawn = self.square(LOOKED_AT_PX, room=1.0, ground=ground)
+        return min(1.0, radius / max(reach_of(drawn, ground), 1e-6))
+
+    def square(self, side: int, *, room: float, ground: str | None = None) -> Pixels:
+        """In the middle of a square of `side` px, straight alpha; its longer side takes `room` of that, 0 to 1."""
+        box = self._box(side, room)
         window = self.facts.trimmed.rect
         placed = PlacedArtwork(
             part="mark", role="mark", artwork="mark", box=box, window=window, frame=box, stands=box, mode="whole",
@@ -83,7 +88,7 @@ class IconMark:
             grid=True,
         )  # fmt: skip
         plan = Plan(Size(side, side), ground, None, None, (placed,))
-        return Drawn(paint(plan, {"mark": self.artwork.source}), reach)
+        return paint(plan, {"mark": self.artwork.source})
 
     def tree(self) -> tuple[VectorSource, object] | None:
         """Its drawing, recoloured; None for a bitmap."""
@@ -92,15 +97,11 @@ class IconMark:
             return None
         return source, recoloured_svg(source.root, dict(self._recolour)) if self._recolour else source.root
 
-    def _box(self, side: int, room: float, round_room: float | None) -> tuple[Rect, float]:
+    def _box(self, side: int, room: float) -> Rect:
         whole = self.facts.trimmed.rect
-        half_diagonal = float(np.hypot(whole.width, whole.height)) / 2
         scale = room * side / max(whole.width, whole.height)
-        if round_room is not None:
-            scale = round_room * side / (self.facts.reach * half_diagonal)
         width, height = whole.width * scale, whole.height * scale
-        box = Rect((side - width) / 2, (side - height) / 2, width, height)
-        return box, self.facts.reach * half_diagonal * scale / side
+        return Rect((side - width) / 2, (side - height) / 2, width, height)
 
     @cached_property
     def _palette(self) -> tuple[str, ...]:
@@ -114,3 +115,14 @@ class IconMark:
         source: Source = self.artwork.source
         pixels = source.pixels(window, size)
         return recoloured(pixels, self._palette, self._recolour) if self._recolour else pixels
+
+
+def reach_of(pixels: Pixels, ground: str) -> float:
+    """How far from the middle of an opaque square (side, side, 4) anything differs from its ground, in sides."""
+    side = pixels.shape[0]
+    away = np.abs(pixels[..., :3].astype(np.int16) - np.array(parse_hex(ground), dtype=np.int16)).max(axis=-1)
+    rows, columns = np.nonzero(away > DIFFERS)
+    if not len(rows):
+        return 0.0
+    far_row, far_column = np.abs(rows + 0.5 - side / 2) + 0.5, np.abs(columns + 0.5 - side / 2) + 0.5
+    return float(np.hypot(far_row, far_column).max() / side)

@@ -65,7 +65,7 @@ def _picture(mark: IconMark) -> Any:
     from fitzle.core.encode.png import lossless_png
     from fitzle.core.encode.raster import Raster
 
-    data = lossless_png(Raster(mark.square(BITMAP_PX, room=1.0).pixels))
+    data = lossless_png(Raster(mark.square(BITMAP_PX, room=1.0)))
     image = etree.Element(f"{{{SVG}}}image")
     for name, value in (("width", SIDE), ("height", SIDE)):
         image.set(name, str(value))
