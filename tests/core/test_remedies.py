@@ -44,7 +44,7 @@ def made_of(document: Any, known: dict[str, Artwork], **place: Any) -> Made:
 
 
 def test_what_is_visibly_damaged_says_where_and_what_would_help() -> None:
-    made = made_of(piece(picture(artwork="p")), {"p": artwork(grainy())}, max_bytes=14_000)
+    made = made_of(piece(picture(artwork="p")), {"p": artwork(grainy(25))}, max_bytes=14_000)
     best = made.choice.best
     assert best is not None and best.score < BAD_SCORE
     scores = [one.score for one in made.choice.remedies]
@@ -85,6 +85,6 @@ def test_a_ground_instead_of_clear_places_is_one_click_that_holds_what_it_says()
 
 
 def test_what_was_tried_is_kept_with_the_file() -> None:
-    made = made_of(piece(picture(artwork="p")), {"p": artwork(grainy())}, max_bytes=14_000)
+    made = made_of(piece(picture(artwork="p")), {"p": artwork(grainy(25))}, max_bytes=14_000)
     back = choice_of(record_of(made.choice, made.decided.plan.size))
     assert back.remedies == made.choice.remedies and back.worst == made.choice.worst
