@@ -42,6 +42,14 @@ def _bench(person: Person) -> None:
     person.open_bench("Lesson thumbnail")
 
 
+def _file(person: Person) -> None:
+    person.open_bench("Wide banner")
+    person.link("Beside the original, and what else was tried").click()
+    person.sees("Fix it yourself")
+    person.button("2 ×").click()
+    person.wait(lambda: "looks" in person.text() or "nothing lost" in person.text(), "its score")
+
+
 def _proofs(person: Person) -> None:
     _bench(person)
     person.link("As it will be seen").click()
@@ -71,12 +79,6 @@ def _ask(person: Person) -> None:
     person.button("Number 2").click()
     person.sees("Send my answer")
     person.driver.execute_script("scrollTo(0, 0)")
-
-
-def _typefaces(person: Person) -> None:
-    _bench(person)
-    person.button("True a wheel").click()
-    person.button("Bricolage Grotesque").click()
 
 
 def _artwork(person: Person) -> None:
@@ -187,10 +189,10 @@ VIEWS: dict[str, tuple[str, Callable[[Person], None]]] = {
     "proofs": ("light", _proofs),
     "takes": ("dark", _takes),
     "ask": ("light", _ask),
-    "typefaces": ("light", _typefaces),
     "artwork": ("light", _artwork),
     "preparation": ("light", _preparation),
     "stills": ("light", _stills),
+    "file": ("light", _file),
     "house-style": ("light", _screen("house")),
     "deliver-list": ("light", _deliver_list),
     "deliveries": ("light", _deliveries),

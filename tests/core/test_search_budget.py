@@ -10,7 +10,9 @@ from hypothesis import strategies as st
 from fitzle.core.encode.budget import Budget
 from fitzle.core.encode.choosing import best_file
 from fitzle.core.encode.foreseeing import foresight, surely_over
+from fitzle.core.encode.jpeg import JPEG_LINES
 from fitzle.core.encode.knob import largest_under
+from fitzle.core.encode.line import Line
 from fitzle.core.encode.png import encode_png, lossless_png
 from fitzle.core.encode.raster import COMPARED_PIXELS, Raster
 from fitzle.core.encode.settings import PaletteSettings
@@ -180,6 +182,16 @@ def test_where_a_search_begins_is_foreseen_from_tiles(limit: int) -> None:
     assert 0.5 * limit <= len(WEBP.encode(raster, seen.position())) <= 1.05 * limit
     assert 0.3 * limit <= len(WEBP.encode(raster, seen.position(0.7))) <= limit
     assert seen.seconds > 0
+
+
+@pytest.mark.parametrize("line", JPEG_LINES, ids=[line.name for line in JPEG_LINES])
+@pytest.mark.parametrize("quality", [8, 20, 60])
+def test_headers_weigh_once_and_not_once_for_each_tile(line: Line, quality: int) -> None:
+    """Of a soft picture under a hard limit they are half of what tiles have: it was given up as hopeless."""
+    raster = Raster(np.asarray(photo(160, 40).resize((2000, 500)).convert("RGBA")))
+    seen = foresight(line, raster, 9_000)
+    assert seen is not None
+    assert 0.7 <= seen.bytes_at(quality) / len(line.encode(raster, quality)) <= 1.5
 
 
 class Foreseen:

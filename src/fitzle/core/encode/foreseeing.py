@@ -5,6 +5,9 @@ from __future__ import annotations
 import math
 import time
 from collections.abc import Callable
+from functools import lru_cache
+
+import numpy as np
 
 from fitzle.core.encode.knob import largest_under
 from fitzle.core.encode.line import Line
@@ -12,6 +15,7 @@ from fitzle.core.encode.raster import Raster
 
 NEAR_ENOUGH = 0.93  # of the limit: whole files correct what tiles say by more than that
 NEAR = math.log(2)
+EMPTY_PX = 16
 SURELY_OVER = 1.3  # times the limit by its tiles: not worth encoding whole
 SURELY_OVER_DRAWN = 4.0  # flat areas weigh nothing, the seams of tiles across them do
 
@@ -31,7 +35,9 @@ class Foresight:
 
     def position(self, part: float = 1.0) -> int:
         """The highest position whose file has at most so large a part of the limit."""
-        line, limit = self._line, max(1, round(part * self._limit * self._raster.sampled_share / self._line.hurry))
+        line, own = self._line, overhead(self._line)
+        rest = (part * self._limit - own) * self._raster.sampled_share / line.hurry
+        limit = max(1, round(own + rest))
         found = largest_under(
             self._encoded, limit, line.low, line.high, start=self._nearest(limit), enough=NEAR_ENOUGH
         ).best
@@ -39,7 +45,8 @@ class Foresight:
 
     def bytes_at(self, position: int) -> float:
         """What the whole file has there, by its tiles."""
-        return len(self._encoded(position)) * self._line.hurry / self._raster.sampled_share
+        own = overhead(self._line)
+        return own + max(0.0, len(self._encoded(position)) - own) * self._line.hurry / self._raster.sampled_share
 
     def fits(self, margin: float = SURELY_OVER) -> bool:
         """Whether the lightest file of the line may be under the limit."""
@@ -61,6 +68,14 @@ class Foresight:
         apart = {at: abs(math.log(len(data) / limit)) for at, data in self._files.items()}
         nearest = min(apart, key=lambda at: apart[at], default=None)
         return nearest if nearest is not None and apart[nearest] < NEAR else None
+
+
+@lru_cache(maxsize=64)
+def overhead(line: Line) -> int:
+    """The bytes that a file of a line has before any picture: a few hundred, which tiles have as well as the whole."""
+    grey = np.full((EMPTY_PX, EMPTY_PX, 4), 128, np.uint8)
+    grey[..., 3] = 255
+    return len(line.encode(Raster(grey, rough=True), line.low))
 
 
 def foresight(line: Line, raster: Raster, limit: int | None) -> Foresight | None:
