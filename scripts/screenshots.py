@@ -43,7 +43,7 @@ def _bench(person: Person) -> None:
 
 
 def _file(person: Person) -> None:
-    person.open_bench("Wide banner")
+    person.open_bench("Page header")
     person.link("Beside the original, and what else was tried").click()
     person.sees("Fix it yourself")
     person.button("2 ×").click()
