@@ -109,3 +109,14 @@ def test_a_wish_travels_with_the_workspace(signed_in: Any, fit: str, run: Any) -
     there = wall_proofs(signed_in, slug)["Photo"]["fit"]
     told = signed_in.get(f"/api/workspaces/{slug}/fits/{there}/candidates").json()
     assert told["wish"]["format"] == "webp" and told["candidates"][0]["format"] == "webp"
+
+
+def test_a_wish_ends_where_the_place_takes_its_format_no_more(signed_in: Any, fit: str, run: Any) -> None:
+    with run(execute=True):
+        send(signed_in, "put", f"workspaces/juno/fits/{fit}/wish", {"wish": {"format": "webp"}})
+    place = str(Fit.objects.get(pk=fit).placement_id)
+    sheet = signed_in.get(f"/api/workspaces/juno/places/{place}").json()["shown"]["sheet"]
+    with run(execute=True):
+        send(signed_in, "patch", f"workspaces/juno/places/{place}", {"sheet": {**sheet, "formats": ["jpeg"]}})
+    told = table(signed_in, fit)
+    assert told["wish"]["format"] is None and told["candidates"][0]["format"] == "jpeg"

@@ -206,11 +206,17 @@ def open_fits(
             house=house,
             versions={name: there for name in names if (there := tuple(v for v in versions[name] if v in names))},
             own=own,
-            wish=Wish.model_validate(fit.wish) if fit.wish else NO_WISH,
+            wish=_wish_of(fit, common or own),
         )
         opened.append(OpenFit(fit, resolve(request), {name: ready[name] for name in names}))
     _add_what_is_made(workspace, opened)
     return opened
+
+
+def _wish_of(fit: Fit, sheet: SpecSheet) -> Wish:
+    """What somebody fixed of a file; nothing where the sheet has changed since and takes no such format any more."""
+    wish = Wish.model_validate(fit.wish) if fit.wish else NO_WISH
+    return wish if wish.format in (None, *sheet.formats) else NO_WISH
 
 
 def _documents(fits: list[Fit], broken: list[Fit]) -> dict[UUID, Document]:

@@ -27,7 +27,7 @@ from fitzle.core.spec.sheet import RangedSize, SpecSheet
 from fitzle.core.spec.sizing import aspect_allowed, size_allowed
 from fitzle.core.units import Size
 
-SECONDS = 2.5  # for each that is tried
+SECONDS = 2.5  # for each that is tried; at most a quarter of what the search itself had
 LEAST_GAIN = 3.0  # points; less is not worth a word
 GRAIN_PX, GRAIN_COLOUR = 9, 42  # bilateral filter: diameter in px, range in 1/255
 SMALLER = (0.75, 0.5)
@@ -49,10 +49,10 @@ def with_remedies(choice: Choice, decided: Decided, sources: Mapping[str, Source
     if sheet.max_bytes is None or not (hopeless or (best is not None and best.score < BAD_SCORE)):
         return choice
     score = best_score(choice, sheet.max_bytes)
-    found = []
+    found, seconds = [], min(SECONDS, choice.budget_seconds / 4)
     for trial in _trials(decided, sources, rendered):
         size = Size(trial.pixels.shape[1], trial.pixels.shape[0])
-        tried = best_file(rendered_pixels(trial.pixels), trial.sheet, size, Budget(SECONDS)).best
+        tried = best_file(rendered_pixels(trial.pixels), trial.sheet, size, Budget(seconds)).best
         if tried and tried.score >= score + LEAST_GAIN:
             found.append(Remedy(name=trial.name, words=trial.words, score=tried.score))
     worst = _worst(rendered.raster.pixels, best.data) if best else None
