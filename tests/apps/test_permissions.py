@@ -19,6 +19,7 @@ from fitzle.apps.destinations.shelves import ShelfChange
 from fitzle.apps.jobs.tasks import take_in_artwork
 from fitzle.apps.pieces import actions as piece_actions
 from fitzle.apps.pieces import house as house_actions
+from fitzle.apps.pieces import icons as icon_actions
 from fitzle.apps.pieces import places as place_actions
 from fitzle.apps.pieces import serving as serving_actions
 from fitzle.apps.pieces import takes as take_actions
@@ -37,6 +38,7 @@ MODULES = (
     place_actions,
     serving_actions,
     house_actions,
+    icon_actions,
     learning_actions,
     workspace_actions,
     take_actions,
@@ -56,6 +58,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "move_in_history": (NOBODY, -1),
     "make_dark_version": (NOBODY,),
     "deliver_these": ([NOBODY],),
+    "make_icons": (NOBODY,),
     "change_fit": (NOBODY, piece_actions.Edit(0, "moved")),
     "repair_fit": (NOBODY, "plate", None),
     "add_role": (NOBODY, 0, "headline"),

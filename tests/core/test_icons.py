@@ -13,13 +13,22 @@ from PIL import Image
 
 from fitzle.core.artwork.reading import Artwork, read_artwork
 from fitzle.core.artwork.sources import Pixels
+from fitzle.core.encode.wish import NO_WISH, Wish
 from fitzle.core.errors import DocumentError, ValueOutOfRange
+from fitzle.core.fit.deciding import decide, plan_fit
+from fitzle.core.fit.icon_files import WORDS, icon_files
+from fitzle.core.fit.keys import file_key
+from fitzle.core.fit.making import Made, make_fit
+from fitzle.core.fit.record import RenditionRecord, choice_of, record_of
+from fitzle.core.fit.request import FitArtwork, FitRequest, resolve
+from fitzle.core.icons.kind import ICON_SET
 from fitzle.core.icons.making import SAFE_RADIUS, IconSet, make_icon_set
 from fitzle.core.icons.manifest import LONGEST_SHORT_NAME, Manifest, manifest_file, short_name
 from fitzle.core.icons.svg_icon import STYLE
 from fitzle.core.libvips import libvips
+from fitzle.core.piece.document import Piece
 from tests.core.judged import drawings
-from tests.make import disc, saved
+from tests.make import disc, saved, sheet
 
 NAME = "Ottermoor Cycle Works"
 PNGS = {
@@ -187,3 +196,82 @@ def test_a_manifest_that_would_be_none_is_refused() -> None:
 def test_the_same_mark_gives_the_same_bytes() -> None:
     sets = [make_icon_set(mark(MARKS["wheel-badge.svg"]), NAME).files for _ in range(2)]
     assert sets[0] == sets[1]
+
+
+def composed(*marks: dict[str, object], ground: str | None = None, wish: Wish = NO_WISH, **keys: object) -> Made:
+    """A piece of these parts as an icon set; marks name entries of the sample's."""
+    parts: list[dict[str, object]] = [{"id": "ground", "role": "ground"}]
+    if ground:
+        parts[0]["fill"] = {"kind": "solid", "colour": ground}
+    piece = Piece.model_validate({"fitzle_piece": 2, "subject": "Bells", "parts": [*parts, *marks]})
+    names = {str(one["artwork"]) for one in marks if "artwork" in one}
+    read = {name: mark(MARKS[name], name) for name in names}
+    place = sheet(kind=ICON_SET, size={"width": 512, "height": 512}, formats=["png"], **keys)
+    artworks = {name: FitArtwork(one.facts, name) for name, one in read.items()}
+    sources = {name: one.source for name, one in read.items()}
+    request = FitRequest(piece, place, place.placement, artworks, wish=wish)
+    return make_fit(decide(plan_fit(request), sources), sources)
+
+
+BADGE: dict[str, object] = {"id": "mark", "role": "mark", "artwork": "wheel-badge.svg"}
+
+
+def files_of(made: Made) -> dict[str, bytes]:
+    assert made.encoded
+    return {"icon-512.png": made.encoded.data, **{one.name: one.data for one in made.choice.beside}}
+
+
+def test_a_fit_of_this_kind_is_the_set_and_the_large_icon_is_the_fit() -> None:
+    plain = composed({**BADGE, "padding": {"value": 30, "unit": "%"}})
+    files = files_of(plain)
+    assert {"favicon.ico", "icon.svg", "icon-192.png", "tab-16.png", "tab-32-dark.png"} <= files.keys()
+    large, tiny = pixels(files["icon-512.png"]), pixels(files["tab-32.png"])
+    across = [int(np.ptp(np.nonzero(one[..., 3].max(0) > 60)[0])) + 1 for one in (large, tiny)]
+    assert across[0] < 512 * 0.5 and across[1] >= 31, "margins of the bench count where there is room, not in a tab"
+    assert pixels(files["icon-192.png"]).shape[0] == 192
+
+
+def test_its_ground_is_the_one_of_the_piece() -> None:
+    files = files_of(composed(BADGE, ground="#b4541a"))
+    assert tuple(pixels(files["touch-icon-180.png"])[0, 0, :3]) == (0xB4, 0x54, 0x1A)
+    assert pixels(files["tab-16.png"])[0, 0, 3] < 9, "in a tab the mark stands alone"
+
+
+def test_a_tint_reaches_every_icon() -> None:
+    files = files_of(composed({**BADGE, "tint": "#0a7d32"}))
+    assert b"#0a7d32" in files["icon.svg"].lower()
+    for name in ("tab-32.png", "icon-512.png"):
+        drawn = pixels(files[name])
+        inside = drawn[drawn[..., 3] == 255][:, :3].astype(int)
+        assert np.abs(inside - (0x0A, 0x7D, 0x32)).max() <= 2
+
+
+def test_what_was_composed_of_several_parts_is_drawn_as_a_whole() -> None:
+    second = {
+        "id": "bell",
+        "role": "mark",
+        "artwork": "ding.svg",
+        "stands": {"anchor": "bottom-right", "width": 0.3, "height": 0.3},
+    }
+    files = files_of(composed(BADGE, second))
+    alone = files_of(composed(BADGE))
+    assert files["tab-32.png"] != alone["tab-32.png"] and b"<svg" in files["icon.svg"]
+
+
+def test_the_key_goes_by_name_and_folder_and_only_here() -> None:
+    usual = composed(BADGE).decided.resolved
+    moved = composed(BADGE, wish=Wish(path="/icons/")).decided.resolved
+    assert file_key(usual) != file_key(moved)
+    renamed = usual.request._replace(piece=usual.request.piece.model_copy(update={"subject": "Lamps"}))
+    assert file_key(resolve(renamed)) != file_key(usual)
+    other = renamed._replace(sheet=renamed.sheet.model_copy(update={"kind": None}))
+    same = usual.request._replace(sheet=other.sheet)
+    assert file_key(resolve(other)) == file_key(resolve(same)), "a picture has no name in it"
+
+
+def test_records_carry_the_set_back_and_forth() -> None:
+    made = composed(BADGE)
+    record = record_of(made.choice, made.decided.plan.size)
+    again = RenditionRecord.model_validate_json(record.model_dump_json())
+    assert again == record and [one.name for one in icon_files(again)] == list(WORDS)
+    assert choice_of(again).found == made.choice.found

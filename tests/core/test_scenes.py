@@ -7,10 +7,11 @@ import pypdf
 import pytest
 from PIL import Image
 
+from fitzle.core.artwork.sources import Pixels
 from fitzle.core.errors import DocumentError
 from fitzle.core.findings import Finding
 from fitzle.core.scenes.drawing import scene_pixels
-from fitzle.core.scenes.items import BoxItem, NeighbourItem, PictureItem, WordsItem
+from fitzle.core.scenes.items import BoxItem, DrawnScene, NeighbourItem, PictureItem, WordsItem
 from fitzle.core.scenes.masks import outline_of
 from fitzle.core.scenes.proof_sheet import PAGE_HEIGHT, PNG_SCALE, SheetOf, pdf_of, png_of
 from fitzle.core.scenes.scene import PictureLayer, Scene, Variant, all_scenes
@@ -28,6 +29,10 @@ def alone(**layer: object) -> Scene:
     """A scene with nothing but the picture."""
     place = PictureLayer(**{"x": 100, "y": 50, "width": 200, "height": 100, **layer})
     return Scene(id="x", name="X", width=400, height=200, layers=(place,))
+
+
+def all_red(scenes: list[DrawnScene]) -> tuple[list[DrawnScene], dict[str, Pixels]]:
+    return scenes, {scene.id: RED for scene in scenes}
 
 
 def test_every_kind_of_place_has_scenes_of_its_own_and_every_scene_a_kind() -> None:
@@ -169,7 +174,7 @@ ABOUT = SheetOf(
 
 def test_a_proof_sheet_has_its_words_as_text() -> None:
     place = next(entry.sheet for entry in catalogue() if entry.kind == "video-thumbnail")
-    data = pdf_of(ABOUT, scenes_for(place, Size(1280, 720)), RED)
+    data = pdf_of(ABOUT, *all_red(scenes_for(place, Size(1280, 720))))
     reader = pypdf.PdfReader(io.BytesIO(data))
     text = "\n".join(page.extract_text() for page in reader.pages)
     for words in (
@@ -186,12 +191,12 @@ def test_a_proof_sheet_has_its_words_as_text() -> None:
 
 def test_the_same_sheet_as_a_picture() -> None:
     place = next(entry.sheet for entry in catalogue() if entry.kind == "sticker")
-    picture = Image.open(io.BytesIO(png_of(ABOUT, scenes_for(place, SQUARE), RED)))
+    picture = Image.open(io.BytesIO(png_of(ABOUT, *all_red(scenes_for(place, SQUARE)))))
     assert picture.height % round(PAGE_HEIGHT * PNG_SCALE) == 0
     assert np.asarray(picture).std() > 5
 
 
 def test_a_sheet_with_more_findings_than_room_says_so() -> None:
     long = [Finding(rule="busy", severity="risky", message="word " * 60) for _ in range(12)]
-    data = pdf_of(ABOUT._replace(findings=long), scenes_for(sheet(), SQUARE), RED)
+    data = pdf_of(ABOUT._replace(findings=long), *all_red(scenes_for(sheet(), SQUARE)))
     assert "More was found" in pypdf.PdfReader(io.BytesIO(data)).pages[0].extract_text()

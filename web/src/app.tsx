@@ -22,6 +22,7 @@ import { MailsScreen } from "./features/session/MailsScreen";
 import { NewPasswordScreen } from "./features/session/NewPasswordScreen";
 import { NoWorkspace } from "./features/session/NoWorkspace";
 import { FileScreen } from "./features/file/FileScreen";
+import { IconsScreen } from "./features/icons/IconsScreen";
 import { ProofsScreen } from "./features/proofs/ProofsScreen";
 import { SeenScreen } from "./features/proofs/SeenScreen";
 import { SignInAgain } from "./features/session/SignInAgain";
@@ -76,6 +77,7 @@ function Screens({ first }: { first: string | undefined }) {
         <Route path="fits/:fit" element={<BenchScreen />} />
         <Route path="fits/:fit/proofs" element={<ProofsScreen key={location.pathname} />} />
         <Route path="fits/:fit/file" element={<FileScreen key={location.pathname} />} />
+        <Route path="fits/:fit/icons" element={<IconsScreen key={location.pathname} />} />
         <Route path="fits/:fit/takes" element={<TakesScreen key={location.pathname} />} />
         <Route path="artwork" element={<ArtworkScreen />} />
         <Route path="artwork/room" element={<RoomScreen />} />

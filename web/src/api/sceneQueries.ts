@@ -30,20 +30,23 @@ export const seenQuery = (token: string) =>
 
 /** Where pictures of scenes come from. */
 export interface Source {
-  /** What the destination shows. */
-  shown: string;
+  /** What the destination shows; of an icon set another icon in each scene. */
+  shown: (scene: string) => string;
   /** The screenshot that its place was shown by, where it was. */
   shot: string;
   /** A scene drawn by the server; none where only the picture may be seen. */
   scene?: (id: string, sight: Sight, scale: number) => string;
 }
 
-type Keys = Pick<Scenes, "shown" | "shot">;
+type Keys = Pick<Scenes, "shown" | "shot" | "each">;
+
+/** One picture stands in all scenes, and is loaded once; of an icon set each scene has its own. */
+const inScene = (keys: Keys, scene: string) => (keys.each ? `&scene=${encodeURIComponent(scene)}` : "");
 
 export function sourceOf(workspace: string, fit: string, keys: Keys): Source {
   const base = `/api/workspaces/${workspace}/fits/${fit}`;
   return {
-    shown: `${base}/shown?key=${keys.shown}`,
+    shown: (scene) => `${base}/shown?key=${keys.shown}${inScene(keys, scene)}`,
     shot: `${base}/shot?key=${keys.shot}`,
     scene: (id, sight, scale) =>
       `${base}/scenes/${encodeURIComponent(id)}/picture?sight=${sight}&scale=${scale}&key=${keys.shown}`,
@@ -51,7 +54,7 @@ export function sourceOf(workspace: string, fit: string, keys: Keys): Source {
 }
 
 export const seenSource = (token: string, keys: Keys): Source => ({
-  shown: `/api/seen/${token}/shown?key=${keys.shown}`,
+  shown: (scene) => `/api/seen/${token}/shown?key=${keys.shown}${inScene(keys, scene)}`,
   shot: `/api/seen/${token}/shot?key=${keys.shot}`,
 });
 

@@ -10,7 +10,7 @@ from django.utils import formats, timezone
 from PIL import Image
 
 from fitzle.apps.accounts.access import workspace_numbered
-from fitzle.apps.api.fit_scenes import scene_of, scenes_of, shot_pixels
+from fitzle.apps.api.fit_scenes import icon_in, scene_of, scenes_of, shot_pixels
 from fitzle.apps.api.scene_views import ScenesOut, scenes_view
 from fitzle.apps.drawing.calls import Picture, drawable
 from fitzle.apps.pieces.fits import fit_of
@@ -22,6 +22,7 @@ from fitzle.core.plan.screen import screen_width
 from fitzle.core.preflight.seeing import finished_pixels
 from fitzle.core.render.painting import paint
 from fitzle.core.scenes.drawing import scene_pixels
+from fitzle.core.scenes.items import DrawnScene
 from fitzle.core.scenes.proof_sheet import FORMATS, SheetOf
 from fitzle.core.scenes.sight import Sight, as_seen
 
@@ -37,10 +38,16 @@ def list_scenes(workspace: int, fit: UUID) -> ScenesOut:
 
 
 @drawable
-def draw_shown(workspace: int, fit: UUID) -> Picture:
-    """What the destination shows: the very file where it is made and a browser can show it, else the fit drawn."""
+def draw_shown(workspace: int, fit: UUID, scene: str = "") -> Picture:
+    """What the destination shows: the very file where it is made and a browser can show it, else the fit drawn.
+
+    Of an icon set that is another icon in each scene.
+    """
     space = workspace_numbered(workspace)
     opened = open_fit(space, fit_of(space, fit))
+    icon = icon_in(opened, scene_of(opened, scene)[0]) if scene else None
+    if icon:
+        return Picture(made_bytes(space, icon.sha256), icon.media_type)
     file = opened.record.files[0] if opened.record and opened.record.files else None
     if file and file.format in LIVE_FORMATS:
         return Picture(made_bytes(space, file.sha256), LIVE_FORMATS[file.format])
@@ -54,7 +61,7 @@ def draw_scene_picture(workspace: int, fit: UUID, scene: str, sight: Sight, scal
     opened = open_fit(space, fit_of(space, fit))
     drawn, shot = scene_of(opened, scene)
     out = io.BytesIO()
-    pixels = as_seen(scene_pixels(drawn, _shown(opened), scale, shot), sight)
+    pixels = as_seen(scene_pixels(drawn, _shown_in(opened, drawn), scale, shot), sight)
     Image.fromarray(np.ascontiguousarray(pixels[..., :3])).save(out, "PNG", compress_level=1)
     return Picture(out.getvalue(), "image/png")
 
@@ -68,8 +75,26 @@ def draw_proof_sheet(workspace: int, fit: UUID, scenes: list[str], kind: str) ->
     wanted = [scene for scene in there if scene.id in scenes] or there
     draw, media_type = FORMATS[kind]
     return Picture(
-        draw(_about(opened, space.name)._replace(shot=shot_pixels(shot)), wanted, _shown(opened)), media_type
+        draw(_about(opened, space.name)._replace(shot=shot_pixels(shot)), wanted, _pictures(opened, wanted)), media_type
     )
+
+
+def _pictures(opened: OpenFit, scenes: list[DrawnScene]) -> dict[str, Pixels]:
+    """What stands in each scene, by its id."""
+    whole = _shown(opened)
+    return {scene.id: _icon_pixels(opened, scene, whole) for scene in scenes}
+
+
+def _shown_in(opened: OpenFit, scene: DrawnScene) -> Pixels:
+    return _icon_pixels(opened, scene, None)
+
+
+def _icon_pixels(opened: OpenFit, scene: DrawnScene, whole: Pixels | None) -> Pixels:
+    icon = icon_in(opened, scene)
+    pixels = finished_pixels(made_bytes(opened.fit.piece.workspace, icon.sha256), SHOWN_PX) if icon else None
+    if pixels is not None:
+        return pixels
+    return _shown(opened) if whole is None else whole
 
 
 def _about(opened: OpenFit, business: str) -> SheetOf:

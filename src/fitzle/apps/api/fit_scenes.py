@@ -15,7 +15,10 @@ from fitzle.apps.drawing.calls import Picture
 from fitzle.apps.pieces.opening import OpenFit
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.errors import DocumentError
+from fitzle.core.fit.record import SideRecord
 from fitzle.core.geometry.rect import Rect
+from fitzle.core.icons.kind import is_icon_set
+from fitzle.core.icons.seen import icon_seen
 from fitzle.core.scenes.items import DrawnScene
 from fitzle.core.scenes.working_out import SHOT, scenes_for, shot_scene
 from fitzle.core.units import Size
@@ -44,6 +47,13 @@ def scene_of(opened: OpenFit, name: str) -> tuple[DrawnScene, Pixels | None]:
     if found is None:
         raise DocumentError(f"there is no scene called {name!r} for this place")
     return found, shot_pixels(shot) if name == SHOT else None
+
+
+def icon_in(opened: OpenFit, scene: DrawnScene) -> SideRecord | None:
+    """The icon of a set that stands in a scene; None for one picture, and where the icon of 512 px stands."""
+    wanted = icon_seen(scene.id, scene.density) if is_icon_set(opened.sheet) else None
+    there = opened.record.beside if opened.record else ()
+    return next((one for one in there if one.name == wanted), None)
 
 
 def shot_answer(fit: Fit, key: str) -> HttpResponse:

@@ -60,10 +60,10 @@ def read_seen(request: HttpRequest, token: str) -> ScenesOut:
 
 
 @seen.get("/{token}/shown", auth=None)
-def seen_picture(request: HttpRequest, token: str, key: str = "") -> HttpResponse:
+def seen_picture(request: HttpRequest, token: str, key: str = "", scene: str = "") -> HttpResponse:
     """The picture in them."""
     space, opened = _opened(token)
-    return keyed_picture(draw_shown.ask(state_of(opened), space.pk, opened.fit.pk), key)
+    return keyed_picture(draw_shown.ask(state_of(opened), space.pk, opened.fit.pk, scene), key)
 
 
 @seen.get("/{token}/shot", auth=None)

@@ -9,6 +9,7 @@ from ninja import Schema
 from fitzle.apps.api.fit_scenes import scenes_of
 from fitzle.apps.pieces.opening import OpenFit
 from fitzle.core.eye.neighbours import SEEN_AS
+from fitzle.core.fit.icon_files import icon_files
 from fitzle.core.scenes.items import DrawnScene, NeighbourItem
 from fitzle.core.scenes.neighbours import neighbour_svg
 
@@ -17,12 +18,14 @@ class ScenesOut(Schema):
     """Scenes with what they are drawn of.
 
     `shown` changes with the picture, `shot` with the screenshot of a scene that has one; each belongs to its address.
+    `each` says that every scene has a picture of its own.
     `neighbours` are SVG by number, `vision` the matrices (row by row, 3 x 3, on linear light) by kind of
     vision.
     """
 
     shot: str
     shown: str
+    each: bool
     made: bool
     width: int
     height: int
@@ -38,6 +41,7 @@ def scenes_view(opened: OpenFit) -> ScenesOut:
     return ScenesOut(
         shot=sha256(shot).hexdigest()[:16] if shot else "",
         shown=shown_key(opened),
+        each=bool(icon_files(opened.record)),
         made=bool(opened.record and opened.record.files),
         width=opened.size.width,
         height=opened.size.height,

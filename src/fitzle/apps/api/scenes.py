@@ -34,12 +34,15 @@ def read_scenes(request: HttpRequest, workspace: Path[str], fit: UUID) -> Scenes
     return list_scenes.ask(state_of(open_fit(space, fit_of(space, fit))), space.pk, fit)
 
 
-@router.get("/fits/{uuid:fit}/shown")
-def shown(request: HttpRequest, workspace: Path[str], fit: UUID, key: str = "") -> HttpResponse:
-    """What the destination shows: the very file where there is one; `key` makes the address change with it."""
+@router.get("/fits/{uuid:fit}/shown", response={422: Message})
+def shown(request: HttpRequest, workspace: Path[str], fit: UUID, key: str = "", scene: str = "") -> HttpResponse:
+    """What the destination shows, in one scene of it: the very file where there is one.
+
+    `key` makes the address change with it.
+    """
     space = workspace_to_see(request.user, workspace)
     state = state_of(open_fit(space, fit_of(space, fit)))
-    return keyed_picture(draw_shown.ask(state, space.pk, fit), key)
+    return keyed_picture(draw_shown.ask(state, space.pk, fit, scene), key)
 
 
 @router.get("/fits/{uuid:fit}/shot")

@@ -33,10 +33,11 @@ from fitzle.apps.pieces.sharing import shared_slugs, slug_of
 from fitzle.apps.pieces.uses import fits_in_house_colours, fits_showing
 from fitzle.core.artwork.sources import VectorSource
 from fitzle.core.artwork.steps.document import AnyStep, CleanEdge, CutOut
-from fitzle.core.encode.wish import Wish
+from fitzle.core.encode.wish import NO_WISH, Wish
 from fitzle.core.errors import DocumentError
 from fitzle.core.fit.making import look_at
 from fitzle.core.formats import label_of
+from fitzle.core.icons.making import site_folder
 from fitzle.core.piece.changes import AnyChange, ResetField, SetField
 from fitzle.core.piece.document import TAKE_MARK, layer_of
 from fitzle.core.piece.parts import ArtworkPart
@@ -145,6 +146,8 @@ def fix_file(access: Access, fit_id: UUID, wish: Wish) -> Fit:
     opened = open_fit(access.workspace, fit)
     if wish.format is not None and wish.format not in opened.resolved.sheet.formats:
         raise DocumentError(f"this place takes no {label_of(wish.format)}")
+    if wish.path != NO_WISH.path:
+        site_folder(wish.path)
     same = [
         one
         for one in fit.piece.fits.filter(take=fit.take, row=fit.row).select_related("placement")

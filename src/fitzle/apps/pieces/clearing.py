@@ -40,5 +40,5 @@ def forget_old_renditions(workspace_id: int, before: datetime) -> int:
 
 def made_contents(workspace_id: int) -> set[str]:
     """The hashes of all files that renditions consist of."""
-    found = Rendition.objects.filter(workspace_id=workspace_id).values_list("files", flat=True)
-    return {file["sha256"] for files in found for file in files}
+    found = Rendition.objects.filter(workspace_id=workspace_id).values_list("files", "beside")
+    return {file["sha256"] for files, beside in found for file in (*files, *beside)}

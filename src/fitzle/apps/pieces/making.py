@@ -72,7 +72,12 @@ def made_bytes(workspace: Workspace, sha256: str) -> bytes:
 
 def make_anew(workspace: Workspace, sha256: str) -> None:
     """Forgets that a file was made, so that it is made for whatever fits still want it."""
-    Rendition.objects.filter(workspace=workspace, files__0__sha256=sha256).delete()
+    holding = [
+        key
+        for key, files, beside in Rendition.objects.filter(workspace=workspace).values_list("pk", "files", "beside")
+        if any(file["sha256"] == sha256 for file in (*files, *beside))
+    ]
+    Rendition.objects.filter(pk__in=holding).delete()
     make_later(Fit.objects.filter(piece__workspace=workspace).values_list("pk", flat=True))
 
 
@@ -82,7 +87,8 @@ def _made(workspace: Workspace, opened: OpenFit) -> tuple[Decided, Choice]:
     choice = make_best_file(looked, sources, Budget(settings.SEARCH_SECONDS))
     record = record_of(choice, looked.plan.size)
     if choice.best:
-        keep_by_content(Shelf.MADE, workspace.pk, [choice.best.data])
+        for data in (choice.best.data, *(one.data for one in choice.beside)):
+            keep_by_content(Shelf.MADE, workspace.pk, [data])
     _keep_record(workspace, opened, record)
     return looked, choice
 

@@ -108,12 +108,16 @@ class FitUse(models.Model):
 
 
 class Rendition(models.Model):
-    """What one file key stands for: its files (kept by content), what was tried, how it came out (core.fit.record)."""
+    """What one file key stands for: its files (kept by content), what was tried, how it came out (core.fit.record).
+
+    `beside` are the other files of a set.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     workspace = models.ForeignKey("accounts.Workspace", on_delete=models.CASCADE, related_name="+")
     file_key = models.CharField(max_length=32)
     files = models.JSONField(default=list)
+    beside = models.JSONField(default=list)
     candidates = models.JSONField(default=list)
     outcome = models.JSONField(default=dict)
     made_at = models.DateTimeField(auto_now=True)

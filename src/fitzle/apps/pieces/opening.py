@@ -116,7 +116,7 @@ class OpenFit:
         try:
             if self.judgement and self.findings is None:
                 return failed(UNREADABLE)
-            return RenditionRecord.model_validate({"files": made.files, "outcome": made.outcome})
+            return RenditionRecord.model_validate({"files": made.files, "beside": made.beside, "outcome": made.outcome})
         except ValidationError:
             log.exception("what is known of fit %s cannot be read", self.fit.pk)
             return failed(UNREADABLE)

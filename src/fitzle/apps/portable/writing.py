@@ -2,18 +2,16 @@
 
 from __future__ import annotations
 
-import io
 import zipfile
-from collections.abc import Generator, Iterator
-from typing import TYPE_CHECKING, Any
+from collections.abc import Iterator
+from typing import TYPE_CHECKING
 
 from fitzle.apps.accounts.access import house_style
 from fitzle.apps.artwork.portable import originals_of, portable_artwork
 from fitzle.apps.deliveries.portable import names_of, portable_deliveries
 from fitzle.apps.destinations.portable import portable_destinations
-from fitzle.apps.files.errors import DamagedFileError
-from fitzle.apps.files.keeping import CHUNK_BYTES, open_checked
 from fitzle.apps.files.shelves import Shelf
+from fitzle.apps.files.zipping import Sending, add_kept
 from fitzle.apps.pieces.portable import portable_pieces, portable_shared
 from fitzle.apps.portable.document import NAME, PortableHouse, PortableWorkspace
 from fitzle.core.spec.stems import free_name
@@ -48,7 +46,7 @@ def export_of(workspace: Workspace) -> Iterator[bytes]:
     A file that is lost or damaged is left out and named in MISSING.txt: the others are worth having.
     """
     document = workspace_document(workspace)
-    out = _Sent()
+    out = Sending()
     missing: list[str] = []
     with zipfile.ZipFile(out, "w", zipfile.ZIP_STORED) as archive:
         archive.writestr(NAME, document.model_dump_json(indent=1))
@@ -57,7 +55,7 @@ def export_of(workspace: Workspace) -> Iterator[bytes]:
                 archive.writestr(f"sheets/{place.slug}.json", place.sheet.model_dump_json(indent=2))
         yield out.taken()
         for path, shelf_of, key in _files(document):
-            found = yield from _added(archive, out, workspace.pk, path, shelf_of, key)
+            found = yield from add_kept(archive, out, workspace.pk, path, shelf_of, key)
             if not found:
                 missing.append(path)
         if missing:
@@ -73,40 +71,3 @@ def _files(document: PortableWorkspace) -> Iterator[tuple[str, Shelf, str]]:
         free = free_name(path, taken)
         taken.add(free)
         yield free, Shelf.MADE, file.sha256
-
-
-def _added(
-    archive: zipfile.ZipFile, out: _Sent, workspace_id: int, path: str, shelf: Shelf, key: str
-) -> Generator[bytes, None, bool]:
-    """Adds a kept file, giving what can be sent; returns whether it was there, whole."""
-    try:
-        file = open_checked(shelf, workspace_id, key, check=True)
-    except (FileNotFoundError, DamagedFileError):
-        return False
-    with file, archive.open(zipfile.ZipInfo(path), "w", force_zip64=True) as entry:
-        while chunk := file.read(CHUNK_BYTES):
-            entry.write(chunk)
-            yield out.taken()
-    yield out.taken()
-    return True
-
-
-class _Sent(io.RawIOBase):
-    """Where the ZIP is written to, emptied whenever what is in it is sent."""
-
-    def __init__(self) -> None:
-        super().__init__()
-        self._waiting = bytearray()
-
-    def writable(self) -> bool:
-        return True
-
-    def write(self, data: Any) -> int:
-        self._waiting += data
-        return len(data)
-
-    def taken(self) -> bytes:
-        """What was written since."""
-        data = bytes(self._waiting)
-        self._waiting.clear()
-        return data

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal, NamedTuple
 
 from fitzle.core.encode.settings import Settings
-from fitzle.core.findings import Frozen, Where
+from fitzle.core.findings import Finding, Frozen, Where
 from fitzle.core.formats import Format
 
 Problem = Literal["", "no format", "over limit", "useless"]
@@ -37,6 +37,20 @@ class Encoded(NamedTuple):
         return Candidate(self.format, self.settings, len(self.data), self.score)
 
 
+class SideFile(NamedTuple):
+    """A file that comes with the one that was asked for; width and height in px, 0 for text.
+
+    `use`: a `file` is handed over under its name, a `proof` only shows what people will see.
+    """
+
+    name: str
+    media_type: str
+    data: bytes
+    width: int = 0
+    height: int = 0
+    use: Literal["file", "proof"] = "file"
+
+
 class Remedy(Frozen):
     """A change that was tried: the repair that makes it (none: nobody can click it), what it is and its score then."""
 
@@ -49,7 +63,8 @@ class Choice(NamedTuple):
     """The file, or None with the problem, and everything that was tried.
 
     `ended_early` says that the search had `budget_seconds` and used them up. Of a file that looks bad `worst` is where
-    it lost most, and `remedies` are what would help, the best first.
+    it lost most, and `remedies` are what would help, the best first. `beside` are the other files of a set, `found`
+    what there is to say of them.
     """
 
     best: Encoded | None
@@ -59,6 +74,8 @@ class Choice(NamedTuple):
     budget_seconds: float = 0.0
     remedies: tuple[Remedy, ...] = ()
     worst: Where | None = None
+    beside: tuple[SideFile, ...] = ()
+    found: tuple[Finding, ...] = ()
 
 
 def best_score(choice: Choice, limit: int) -> float:

@@ -13,12 +13,17 @@ from fitzle.core.formats import Format
 
 
 class Wish(Frozen):
-    """A format, the resolution of colour (JPEG, AVIF), a quality of 1 to 100, or a number of colours (PNG, GIF)."""
+    """A format, the resolution of colour (JPEG, AVIF), a quality of 1 to 100, or a number of colours (PNG, GIF).
+
+    Of an icon set `path` is where its files stand on the site, `title` what the site is called (empty: as the piece).
+    """
 
     format: Format | None = None
     chroma: Chroma | None = None
     quality: Annotated[int, Field(ge=1, le=100)] | None = None
     colours: Annotated[int, Field(ge=2, le=256)] | None = None
+    path: Annotated[str, Field(max_length=200)] = "/"
+    title: Annotated[str, Field(max_length=120)] = ""
 
     @property
     def words(self) -> str:

@@ -12,6 +12,7 @@ import json
 from typing import Any, NamedTuple
 
 from fitzle.core.fit.request import Resolved
+from fitzle.core.icons.kind import is_icon_set
 from fitzle.core.piece.parts import AnyPart, ArtworkPart, WordsPart, artwork_of_part
 from fitzle.core.plan.grounds import takes_alpha
 from fitzle.core.plan.padding import follows_mask
@@ -38,7 +39,8 @@ def fit_keys(resolved: Resolved) -> FitKeys:
     """All of them at once: what is drawn is worked out once for the three."""
     sheet, drawn = resolved.sheet, _drawn(resolved)
     wish = resolved.request.wish.model_dump(mode="json", exclude_defaults=True)
-    file = _hash("file", drawn, list(sheet.formats), sheet.max_bytes, *([wish] if wish else []))
+    named = ["icon set", resolved.request.piece.subject] if is_icon_set(sheet) else []
+    file = _hash("file", drawn, list(sheet.formats), sheet.max_bytes, *([wish] if wish else []), *named)
     judged = resolved.own_sheet.model_dump(mode="json", include=set(_JUDGED))
     return FitKeys(
         file=file,

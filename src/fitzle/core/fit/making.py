@@ -14,10 +14,11 @@ from fitzle.core.encode.result import Choice, Encoded
 from fitzle.core.findings import Finding, Verdict, verdict_of
 from fitzle.core.fit.deciding import Decided
 from fitzle.core.fit.remedies import with_remedies
+from fitzle.core.icons.kind import is_icon_set
 from fitzle.core.plan.placed import Plan
 from fitzle.core.preflight.file_facts import FileFacts, read_file_facts
 from fitzle.core.preflight.readings import EyeReading
-from fitzle.core.preflight.registry import demands_of, judged
+from fitzle.core.preflight.registry import demands_of, judged, worst_first
 from fitzle.core.preflight.rule import Demand
 from fitzle.core.preflight.seeing import eye_readings
 from fitzle.core.render.painting import paint
@@ -58,6 +59,10 @@ def make_fit(decided: Decided, sources: Mapping[str, Source], budget: Budget | N
 
 def make_file(decided: Decided, sources: Mapping[str, Source], budget: Budget | None = None) -> Choice:
     """The best file of a decided fit."""
+    if is_icon_set(decided.resolved.sheet):
+        from fitzle.core.fit.icon_set import make_icon_set_file  # loads what most files do not need
+
+        return make_icon_set_file(decided, sources)
     plan, rendered = decided.plan, rendered_fit(decided, sources)
     choice = best_file(rendered, decided.resolved.sheet, plan.size, budget, decided.resolved.request.wish)
     return with_remedies(choice, decided, sources, rendered)
@@ -87,7 +92,8 @@ def judge_fit(decided: Decided, choice: Choice, file: FileFacts | None, eye: tup
     """All rules on a fit whose file was made; `file` is what the file is by its own bytes."""
     evidence = replace(decided.evidence, choice=choice, file=file, eye=eye)
     demands = demands_of(file, evidence.sheet) if file else []
-    return Judgement(judged(evidence, "plan", "pixels", "seen", "file"), demands)
+    found = judged(evidence, "plan", "pixels", "seen", "file")
+    return Judgement(worst_first([*found, *choice.found]) if choice.found else found, demands)
 
 
 def name_of(made: Made, subject: str, date: str = "", version: str = "") -> str:

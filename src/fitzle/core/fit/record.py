@@ -5,9 +5,9 @@ from __future__ import annotations
 import hashlib
 from typing import Literal
 
-from fitzle.core.encode.result import Candidate, Choice, Encoded, Problem, Remedy
+from fitzle.core.encode.result import Candidate, Choice, Encoded, Problem, Remedy, SideFile
 from fitzle.core.encode.settings import Settings
-from fitzle.core.findings import Frozen, Where
+from fitzle.core.findings import Finding, Frozen, Where
 from fitzle.core.formats import Format
 from fitzle.core.units import Size
 
@@ -27,6 +27,18 @@ class FileRecord(Frozen):
     def size(self) -> Size:
         """Width and height in px."""
         return Size(self.width, self.height)
+
+
+class SideRecord(Frozen):
+    """A file of a set beside the first one, kept under its SHA-256; see `SideFile`."""
+
+    name: str
+    media_type: str
+    sha256: str
+    bytes: int
+    width: int = 0
+    height: int = 0
+    use: Literal["file", "proof"] = "file"
 
 
 class CandidateRecord(Frozen):
@@ -53,14 +65,21 @@ class Outcome(Frozen):
     budget_seconds: float = 0.0
     remedies: tuple[Remedy, ...] = ()
     worst: Where | None = None
+    found: tuple[Finding, ...] = ()
 
 
 class RenditionRecord(Frozen):
-    """A rendition: what one file key stands for."""
+    """A rendition: what one file key stands for. `beside` are the other files of a set."""
 
     files: tuple[FileRecord, ...] = ()
+    beside: tuple[SideRecord, ...] = ()
     candidates: tuple[CandidateRecord, ...] = ()
     outcome: Outcome = Outcome()
+
+    @property
+    def in_the_set(self) -> tuple[SideRecord, ...]:
+        """The files beside the first one that are handed over with it."""
+        return tuple(one for one in self.beside if one.use == "file")
 
 
 def record_of(choice: Choice, size: Size) -> RenditionRecord:
@@ -73,8 +92,10 @@ def record_of(choice: Choice, size: Size) -> RenditionRecord:
         budget_seconds=choice.budget_seconds,
         remedies=choice.remedies,
         worst=choice.worst,
+        found=choice.found,
     )
-    return RenditionRecord(files=files, candidates=candidates, outcome=outcome)
+    beside = tuple(_beside(one) for one in choice.beside)
+    return RenditionRecord(files=files, beside=beside, candidates=candidates, outcome=outcome)
 
 
 def choice_of(record: RenditionRecord, data: bytes = b"") -> Choice:
@@ -86,7 +107,9 @@ def choice_of(record: RenditionRecord, data: bytes = b"") -> Choice:
     candidates = [Candidate(**dict(entry)) for entry in record.candidates]
     outcome = record.outcome
     early, seconds = outcome.ended_early, outcome.budget_seconds
-    return Choice(best, candidates, outcome.problem, early, seconds, outcome.remedies, outcome.worst)
+    return Choice(
+        best, candidates, outcome.problem, early, seconds, outcome.remedies, outcome.worst, found=outcome.found
+    )
 
 
 def failed(message: str) -> RenditionRecord:
@@ -98,4 +121,11 @@ def _file(found: Encoded, size: Size) -> FileRecord:
     return FileRecord(
         sha256=hashlib.sha256(found.data).hexdigest(), bytes=len(found.data), format=found.format, width=size.width,
         height=size.height, settings=found.settings, score=found.score,
+    )  # fmt: skip
+
+
+def _beside(one: SideFile) -> SideRecord:
+    return SideRecord(
+        name=one.name, media_type=one.media_type, sha256=hashlib.sha256(one.data).hexdigest(), bytes=len(one.data),
+        width=one.width, height=one.height, use=one.use,
     )  # fmt: skip

@@ -42,15 +42,25 @@ class IconMark:
 
     def shows_on(self, ground: str) -> bool:
         """Whether its outline stands out on a ground, at 3 : 1."""
-        colours = self.facts.edge_colours
-        if self._recolour:
-            return True
+        pairs = dict(self._recolour)
+        colours = tuple(one.model_copy(update={"hex": pairs.get(one.hex, one.hex)}) for one in self.facts.edge_colours)
         return weakest_contrast(colours, parse_hex(ground)) >= LEAST_GRAPHICS_CONTRAST
 
     def for_dark(self) -> IconMark:
         """The same with the colours lightened that a dark tab would swallow."""
-        pairs = for_dark_grounds([one.hex for one in own_colours(straight(self._pixels(LONG_PX)))])
-        return IconMark(self.artwork, tuple(pairs))
+        known = dict(self._recolour)
+        own = self.own_colours()
+        lightened = dict(for_dark_grounds([known.get(one, one) for one in own], DARK_TAB))
+        pairs = [(one, lightened.get(known.get(one, one), known.get(one, one))) for one in own]
+        return IconMark(self.artwork, tuple((one, other) for one, other in pairs if one != other))
+
+    def own_colours(self) -> list[str]:
+        """The colours of its drawing (hex), before any was replaced."""
+        return [one.hex for one in own_colours(straight(IconMark(self.artwork)._pixels(LONG_PX)))]
+
+    def in_one_colour(self, colour: str) -> IconMark:
+        """The same, all of it in one colour."""
+        return IconMark(self.artwork, tuple((one, colour) for one in self.own_colours() if one != colour))
 
     def smudged(self, side: int) -> float:
         """The share of its contour that runs together where it is seen `side` px large, on the worse of both tabs."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import base64
 import copy
-from typing import Any
+from typing import Any, NamedTuple
 
 from fitzle.core.encode.svg_minimise import minimised_svg
 from fitzle.core.icons.mark import IconMark
@@ -15,24 +15,48 @@ SIDE = 64  # of the view box; nothing follows from it
 BITMAP_PX = 256  # a bitmap is embedded that large
 # Media Queries Level 5, prefers-color-scheme. The names cannot meet those of a mark: its own are prefixed.
 STYLE = ".icon-dark{display:none}@media(prefers-color-scheme:dark){.icon-light{display:none}.icon-dark{display:inline}}"
+# Media Queries Level 5, width: in an SVG that stands as a picture it is the picture's own, in px.
+SMALL_STYLE = ".icon-small{display:none}@media(max-width:%dpx){.icon-large{display:none}.icon-small{display:inline}}"
 
 
-def svg_icon(light: IconMark, dark: IconMark | None) -> bytes:
-    """The icon of both; with no dark one the same is shown everywhere."""
+class Versions(NamedTuple):
+    """A mark for light tabs and one for dark ones; without the latter the same is shown everywhere."""
+
+    light: IconMark
+    dark: IconMark | None
+
+
+def svg_icon(large: Versions, small: Versions | None = None, up_to_px: int = 0) -> bytes:
+    """The icon of these versions; `small` stands for them where it is shown at most `up_to_px` wide."""
     from lxml import etree
 
     root = etree.Element(f"{{{SVG}}}svg", nsmap={None: SVG})
     root.set("viewBox", f"0 0 {SIDE} {SIDE}")
-    if dark is None:
-        root.append(_shown(light, "a"))
-        return minimised_svg(bytes(etree.tostring(root)))
-    style = etree.SubElement(root, f"{{{SVG}}}style")
-    style.text = STYLE
-    for mark, name in ((light, "light"), (dark, "dark")):
-        group = etree.SubElement(root, f"{{{SVG}}}g")
-        group.set("class", f"icon-{name}")
-        group.append(_shown(mark, name[0]))
+    style = (STYLE if large.dark else "") + (SMALL_STYLE % up_to_px if small else "")
+    if style:
+        etree.SubElement(root, f"{{{SVG}}}style").text = style
+    if small is None:
+        _add(root, large, "")
+    else:
+        _add(_group(root, "large"), large, "")
+        _add(_group(root, "small"), small, "s")
     return minimised_svg(bytes(etree.tostring(root)))
+
+
+def _add(parent: Any, versions: Versions, prefix: str) -> None:
+    if versions.dark is None:
+        parent.append(_shown(versions.light, f"{prefix}a"))
+        return
+    _group(parent, "light").append(_shown(versions.light, f"{prefix}l"))
+    _group(parent, "dark").append(_shown(versions.dark, f"{prefix}d"))
+
+
+def _group(parent: Any, name: str) -> Any:
+    from lxml import etree
+
+    group = etree.SubElement(parent, f"{{{SVG}}}g")
+    group.set("class", f"icon-{name}")
+    return group
 
 
 def _shown(mark: IconMark, prefix: str) -> Any:

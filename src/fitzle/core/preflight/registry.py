@@ -98,6 +98,11 @@ SEEN_REPAIRS = frozenset(name for rule in RULES.values() if rule.needs == "seen"
 def judged(evidence: Evidence, *needs: Needs) -> list[Finding]:
     """The findings of all rules that need no more than that, the worst first."""
     found = [finding for rule in RULES.values() if rule.needs in needs for finding in rule.judge(evidence)]
+    return worst_first(found)
+
+
+def worst_first(found: Iterable[Finding]) -> list[Finding]:
+    """Findings, the worst first."""
     return sorted(found, key=lambda finding: _ORDER[finding.severity])
 
 

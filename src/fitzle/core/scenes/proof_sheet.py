@@ -6,7 +6,7 @@ Words are real text in the PDF. Lengths are in points of an A4 page that lies on
 from __future__ import annotations
 
 import io
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -58,8 +58,8 @@ class _Block(NamedTuple):
 Page = list[_Block]
 
 
-def pdf_of(about: SheetOf, scenes: Sequence[DrawnScene], picture: Pixels) -> bytes:
-    """All pages as a PDF; `picture` is what the destination shows, (h, w, 4) with straight alpha."""
+def pdf_of(about: SheetOf, scenes: Sequence[DrawnScene], pictures: Mapping[str, Pixels]) -> bytes:
+    """All pages as a PDF; `pictures` are what the destination shows in each scene, (h, w, 4) with straight alpha."""
     import skia
 
     out = skia.DynamicMemoryWStream()
@@ -70,13 +70,13 @@ def pdf_of(about: SheetOf, scenes: Sequence[DrawnScene], picture: Pixels) -> byt
     pages = _pages(scenes)
     for number in range(len(pages)):
         canvas = document.beginPage(PAGE_WIDTH, PAGE_HEIGHT)
-        _draw_page(canvas, about, pages, number, picture)
+        _draw_page(canvas, about, pages, number, pictures)
         document.endPage()
     document.close()
     return bytes(out.detachAsData())
 
 
-def png_of(about: SheetOf, scenes: Sequence[DrawnScene], picture: Pixels) -> bytes:
+def png_of(about: SheetOf, scenes: Sequence[DrawnScene], pictures: Mapping[str, Pixels]) -> bytes:
     """All pages below each other as a PNG."""
     import skia
     from PIL import Image
@@ -87,7 +87,7 @@ def png_of(about: SheetOf, scenes: Sequence[DrawnScene], picture: Pixels) -> byt
     canvas = surface.getCanvas()
     canvas.scale(PNG_SCALE, PNG_SCALE)
     for number in range(len(pages)):
-        _draw_page(canvas, about, pages, number, picture)
+        _draw_page(canvas, about, pages, number, pictures)
         canvas.translate(0, PAGE_HEIGHT)
     pixels = np.array(surface.makeImageSnapshot().toarray(colorType=skia.kRGBA_8888_ColorType))
     out = io.BytesIO()
@@ -124,7 +124,7 @@ def _widest(scene: DrawnScene, room: float, whole: float) -> float:
     return whole if scene.width > 2.2 * scene.height and scene.width > room else room
 
 
-def _draw_page(canvas: Any, about: SheetOf, pages: list[Page], number: int, picture: Pixels) -> None:
+def _draw_page(canvas: Any, about: SheetOf, pages: list[Page], number: int, pictures: Mapping[str, Pixels]) -> None:
     import skia
 
     from fitzle.core.render.skia_paths import skia_colour
@@ -137,7 +137,7 @@ def _draw_page(canvas: Any, about: SheetOf, pages: list[Page], number: int, pict
     draw_line(canvas, about.date, PAGE_WIDTH - MARGIN, 68, 10, 400, SOFT, "right")
     _rule(canvas, MARGIN, 82, PAGE_WIDTH - MARGIN)
     for block in pages[number]:
-        _draw_block(canvas, block, picture, about.shot)
+        _draw_block(canvas, block, pictures[block.scene.id], about.shot)
     if number == 0:
         _draw_side(canvas, about)
     if len(pages) > 1:
@@ -204,7 +204,7 @@ def _rule(canvas: Any, left: float, y: float, right: float) -> None:
     canvas.drawLine(left, y, right, y, skia.Paint(Color=skia_colour(LINE), StrokeWidth=0.75))
 
 
-FORMATS: dict[str, tuple[Callable[[SheetOf, Sequence[DrawnScene], Pixels], bytes], str]] = {
+FORMATS: dict[str, tuple[Callable[[SheetOf, Sequence[DrawnScene], Mapping[str, Pixels]], bytes], str]] = {
     "pdf": (pdf_of, "application/pdf"),
     "png": (png_of, "image/png"),
 }

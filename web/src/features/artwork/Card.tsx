@@ -1,9 +1,10 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type ReactNode } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 
 import { bringBackArtwork, describeArtwork, replaceArtwork } from "../../api/actions";
 import type { ArtworkOut, Schemas } from "../../api/client";
+import { makeIcons } from "../../api/iconQueries";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
 import { Colours, FactList, Picture } from "./FactSheet";
@@ -82,7 +83,29 @@ function Ways({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }
       <Link to={`${own}/preparation`} className={BARE}>
         Prepare it
       </Link>
+      {artwork.facts?.kind === "mark" && <IconsButton workspace={workspace} artwork={artwork} />}
       {(artwork.facts?.pages ?? 1) > 1 && <PagesMenu workspace={workspace} artwork={artwork} />}
+    </>
+  );
+}
+
+/** All icons of a site from this mark, in one go. */
+function IconsButton({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const make = useMutation({
+    mutationFn: () => makeIcons(workspace, artwork.id),
+    onSuccess: async ({ fit }) => {
+      await queries.invalidateQueries({ queryKey: [workspace] });
+      await navigate(`/w/${workspace}/fits/${fit}/icons`);
+    },
+  });
+  return (
+    <>
+      <button type="button" className={BARE} disabled={make.isPending} onClick={() => make.mutate()}>
+        Icons for a site
+      </button>
+      {make.error && <Problem message={make.error.message} onDismiss={make.reset} />}
     </>
   );
 }

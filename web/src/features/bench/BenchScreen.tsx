@@ -53,6 +53,14 @@ function TopLine({ bench, workspace }: { bench: Bench; workspace: string }) {
       <SavedState outbox={outbox} />
       {outbox.trouble && <Problem message={outbox.trouble.message} onDismiss={outbox.forgetTrouble} />}
       <div className="ml-auto flex flex-wrap items-center justify-end gap-2 whitespace-nowrap">
+        {bench.fit!.sheet.kind === "icon-set" && (
+          <Link
+            to={`/w/${workspace}/fits/${bench.fit!.id}/icons`}
+            className="inline-flex min-h-8 items-center px-1 text-[13px] font-semibold text-measure hover:underline"
+          >
+            All its icons
+          </Link>
+        )}
         <Link
           to={`/w/${workspace}/fits/${bench.fit!.id}/proofs`}
           className="inline-flex min-h-8 items-center px-1 text-[13px] font-semibold text-measure hover:underline"

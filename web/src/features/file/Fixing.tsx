@@ -16,7 +16,7 @@ interface Props {
 
 type Fixed = Required<Wish>;
 
-const FREE: Fixed = { format: null, chroma: null, quality: null, colours: null };
+const FREE: Fixed = { format: null, chroma: null, quality: null, colours: null, path: "/", title: "" };
 const USUAL_QUALITY = 75;
 const USUAL_COLOURS = 64;
 
@@ -130,7 +130,8 @@ export function Fixing({ workspace, fit, data, show }: Props) {
   );
 }
 
-const isFree = (wish: Wish) => Object.values(wish).every((value) => value === null);
+const isFree = ({ format, chroma, quality, colours }: Wish) =>
+  [format, chroma, quality, colours].every((value) => value === null);
 
 interface NumberProps {
   label: string;

@@ -25,7 +25,9 @@ export function SceneView({ scene, neighbours, source, alt }: Props) {
             <img key={index} src={source.shot} alt="" className="absolute inset-0 h-full w-full max-w-none" />
           );
         if (item.kind !== "picture") return <Plain key={index} item={item} neighbours={neighbours} />;
-        return <Picture key={index} item={item} source={source} alt={index === first ? alt : ""} />;
+        return (
+          <Picture key={index} item={item} shown={source.shown(scene.id)} alt={index === first ? alt : ""} />
+        );
       })}
     </div>
   );
@@ -87,7 +89,7 @@ function Words({ item }: { item: Of<"words"> }) {
   );
 }
 
-function Picture({ item, source, alt }: { item: Of<"picture">; source: Source; alt: string }) {
+function Picture({ item, shown, alt }: { item: Of<"picture">; shown: string; alt: string }) {
   return (
     <span
       className="absolute inset-0 block"
@@ -103,7 +105,7 @@ function Picture({ item, source, alt }: { item: Of<"picture">; source: Source; a
             height: item.height,
           }}
         >
-          <SteadyImage src={source.shown} alt={alt} className="block h-full w-full max-w-none" />
+          <SteadyImage src={shown} alt={alt} className="block h-full w-full max-w-none" />
           {item.veil && (
             <span
               className="absolute inset-0"
