@@ -7,6 +7,7 @@ from collections.abc import Callable
 from typing import Any
 
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import TestCase
 
 Bring = Callable[..., Any]  # name, bytes and what they fill: the artwork that was brought in
 
@@ -53,3 +54,14 @@ def account(client: Any, method: str, path: str, body: Any = None) -> Any:
 def sign_in(client: Any, email: str, password: str) -> Any:
     """The answer to a mail address and a password."""
     return account(client, "post", "auth/login", {"email": email, "password": password})
+
+
+def deliver(client: Any, body: Any = None, slug: str = "juno") -> Any:
+    """The answer to a delivery, after the workers went through it."""
+    with TestCase.captureOnCommitCallbacks(execute=True):
+        return send(client, "post", f"workspaces/{slug}/deliveries", body or {})
+
+
+def content(answer: Any) -> bytes:
+    """The bytes of an answer, also of one that is sent piece by piece."""
+    return b"".join(answer.streaming_content) if answer.streaming else bytes(answer.content)

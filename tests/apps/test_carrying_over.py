@@ -139,8 +139,9 @@ def _without_reasons(findings: Any) -> list[dict[str, Any]]:
 
 
 def _deliveries_point_to_fit_and_rendition() -> None:
-    from fitzle.apps.accounts.models import Workspace
     from fitzle.apps.deliveries.delivering import last_delivered_keys
+
+    from fitzle.apps.accounts.models import Workspace
     from fitzle.apps.deliveries.models import DeliveredFile
 
     rows, now = kept("deliveries.deliveredfile"), opened()

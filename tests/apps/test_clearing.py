@@ -19,7 +19,7 @@ from fitzle.apps.jobs.clearing import clear_away
 from fitzle.apps.jobs.models import Job
 from fitzle.apps.jobs.sweeping import clear_daily
 from fitzle.apps.pieces.models import PieceRevision, PieceState, Rendition
-from tests.apps.helpers import Bring, mark_in_a_place, send
+from tests.apps.helpers import Bring, deliver, mark_in_a_place, send
 from tests.make import photo, saved, svg
 
 pytestmark = pytest.mark.django_db
@@ -91,7 +91,7 @@ def test_made_files_go_once_neither_a_fit_nor_a_delivery_needs_them(signed_in: C
             send(signed_in, "patch", path, body)
 
     repaint("#ffffff")
-    delivery = send(signed_in, "post", "workspaces/juno/deliveries", {"fits": [fit["id"]]}).json()
+    delivery = deliver(signed_in, {"fits": [fit["id"]]}).json()
     repaint("#eeeeee")
     repaint("#dddddd")
     age()

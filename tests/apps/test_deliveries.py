@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from tests.apps.helpers import send, upload, wall_proofs
+from tests.apps.helpers import content, deliver, send, upload, wall_proofs
 from tests.make import opened, photo, saved, svg
 
 pytestmark = pytest.mark.django_db
@@ -26,13 +26,13 @@ def filled(signed_in: Any, place: Any, run: Any) -> Any:
 
 def test_all_that_fit_are_packed_in_folders_with_a_manifest(filled: Any) -> None:
     assert wall_proofs(filled, "juno")["Heavy"]["state"] == "refused"
-    made = send(filled, "post", "workspaces/juno/deliveries", {})
+    made = deliver(filled, {})
     assert made.status_code == 201
     answer = filled.get(f"/api/workspaces/juno/deliveries/{made.json()['id']}/zip")
     assert answer["Content-Type"] == "application/zip"
-    archive = zipfile.ZipFile(io.BytesIO(answer.content))
-    assert sorted(archive.namelist()) == ["manifest.json", "my-site/logo.png", "my-site/the-mark_320x180.png"]
-    manifest = json.loads(archive.read("manifest.json"))
+    archive = zipfile.ZipFile(io.BytesIO(content(answer)))
+    assert sorted(archive.namelist()) == ["delivery.json", "my-site/logo.png", "my-site/the-mark_320x180.png"]
+    manifest = json.loads(archive.read("delivery.json"))
     for entry in manifest["files"]:
         data = archive.read(entry["file"])
         assert (len(data), opened(data).size) == (entry["bytes"], (entry["width"], entry["height"]))
@@ -40,14 +40,14 @@ def test_all_that_fit_are_packed_in_folders_with_a_manifest(filled: Any) -> None
 
 def test_one_file_is_saved_under_its_own_name(filled: Any) -> None:
     fit = wall_proofs(filled, "juno")["Head"]["fit"]
-    made = send(filled, "post", "workspaces/juno/deliveries", {"fits": [fit]}).json()
+    made = deliver(filled, {"fits": [fit]}).json()
     answer = filled.get(f"/api/workspaces/juno/deliveries/files/{made['files'][0]['id']}")
     assert 'filename="the-mark_320x180.png"' in answer["Content-Disposition"]
     assert answer["Content-Type"] == "image/png"
 
 
 def test_what_changed_since_is_out_of_date_and_delivered_alone(filled: Any, run: Any) -> None:
-    send(filled, "post", "workspaces/juno/deliveries", {})
+    deliver(filled, {})
     head = filled.get(f"/api/workspaces/juno/fits/{wall_proofs(filled, 'juno')['Head']['fit']}").json()
     body = {
         "revision": head["piece"]["revision"], "step": "tint",
@@ -61,19 +61,19 @@ def test_what_changed_since_is_out_of_date_and_delivered_alone(filled: Any, run:
     assert (wall["deliverable"], wall["changed"]) == (2, 1)
     old = filled.get("/api/workspaces/juno/deliveries").json()[0]
     assert {file["placement_name"]: file["out_of_date"] for file in old["files"]} == {"Head": True, "Foot": False}
-    again = send(filled, "post", "workspaces/juno/deliveries", {"changed": True}).json()
+    again = deliver(filled, {"changed": True}).json()
     assert [(file["name"], file["version"]) for file in again["files"]] == [("the-mark_320x180.png", 2)]
 
 
 def test_what_would_be_refused_is_not_delivered(filled: Any) -> None:
     heavy = wall_proofs(filled, "juno")["Heavy"]["fit"]
-    answer = send(filled, "post", "workspaces/juno/deliveries", {"fits": [heavy]})
+    answer = deliver(filled, {"fits": [heavy]})
     assert answer.status_code == 422
     assert "Heavy" in answer.json()["message"]
 
 
 def test_nothing_to_deliver_is_said(signed_in: Any) -> None:
-    answer = send(signed_in, "post", "workspaces/juno/deliveries", {})
+    answer = deliver(signed_in, {})
     assert answer.status_code == 422
     assert "nothing to deliver" in answer.json()["message"]
 
@@ -82,5 +82,5 @@ def test_colliding_names_in_one_folder_are_numbered(signed_in: Any, place: Any, 
     places = [place(name=name, naming="same") for name in ("A", "B")]
     targets = ",".join(str(entry.pk) for entry in places)
     upload(signed_in, "juno", "m.svg", svg(), targets, run)
-    made = send(signed_in, "post", "workspaces/juno/deliveries", {}).json()
+    made = deliver(signed_in, {}).json()
     assert sorted(file["name"] for file in made["files"]) == ["same-2.png", "same.png"]

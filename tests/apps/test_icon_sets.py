@@ -15,7 +15,7 @@ from PIL import Image
 from fitzle.apps.files.keeping import forget
 from fitzle.apps.files.shelves import Shelf
 from fitzle.apps.pieces.models import Rendition
-from tests.apps.helpers import send, upload, wall_proofs
+from tests.apps.helpers import content, send, upload, wall_proofs
 from tests.core.judged import drawings
 from tests.make import svg
 
@@ -36,10 +36,6 @@ def made(client: Any, run: Any, data: bytes = MARKS["wheel-badge.svg"].encode(),
 
 def icons(client: Any, fit: str) -> Any:
     return client.get(f"/api/workspaces/juno/fits/{fit}/icons").json()
-
-
-def content(answer: Any) -> bytes:
-    return b"".join(answer.streaming_content) if answer.streaming else bytes(answer.content)
 
 
 def test_one_action_makes_the_whole_set(signed_in: Any, run: Any) -> None:

@@ -10,7 +10,7 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from fitzle.apps.pieces.models import Fit, Rendition
-from tests.apps.helpers import send, upload, wall_proofs
+from tests.apps.helpers import content, deliver, send, upload, wall_proofs
 from tests.core.judged import drawings
 from tests.make import svg
 
@@ -82,19 +82,19 @@ def test_what_would_be_refused_is_refused_all_the_same(signed_in: Any, place: An
 
 def test_the_record_says_what_was_left_and_why(signed_in: Any, fit: str) -> None:
     mute(signed_in, fit)
-    delivery = send(signed_in, "post", "workspaces/juno/deliveries", {}).json()
+    delivery = deliver(signed_in, {}).json()
     [left] = delivery["files"][0]["muted"]
     assert (left["rule"], left["reason"]) == ("contrast", REASON)
     assert left["message"].startswith("The mark reads only")
     assert left["by"], "and who said so"
-    data = signed_in.get(f"/api/workspaces/juno/deliveries/{delivery['id']}/zip").content
-    manifest = json.loads(zipfile.ZipFile(io.BytesIO(data)).read("manifest.json"))
-    assert manifest["files"][0]["muted"] == [left]
+    data = content(signed_in.get(f"/api/workspaces/juno/deliveries/{delivery['id']}/zip"))
+    manifest = json.loads(zipfile.ZipFile(io.BytesIO(data)).read("delivery.json"))
+    assert manifest["files"][0]["accepted"] == [left]
 
 
 def test_it_leaves_and_comes_back_with_the_workspace(signed_in: Any, fit: str, run: Any) -> None:
     mute(signed_in, fit)
-    send(signed_in, "post", "workspaces/juno/deliveries", {})
+    deliver(signed_in, {})
     data = b"".join(signed_in.get("/api/workspaces/juno/export").streaming_content)
     with run(execute=True):
         answer = signed_in.post("/api/workspaces/bring-in", {"file": SimpleUploadedFile("juno.zip", data)})

@@ -11,7 +11,7 @@ from django.db import OperationalError
 from django.test import Client
 
 from fitzle.apps.pieces.models import Piece
-from tests.apps.helpers import Bring, send, upload, wall_proofs
+from tests.apps.helpers import Bring, deliver, send, upload, wall_proofs
 from tests.make import svg
 
 pytestmark = pytest.mark.django_db
@@ -122,9 +122,9 @@ def test_artwork_of_another_workspace_is_refused_and_nothing_is_saved(
 
 
 def test_a_delivery_takes_each_fit_once_and_not_thousands(signed_in: Any, filled: dict[str, str], bring: Bring) -> None:
-    once = send(signed_in, "post", "workspaces/juno/deliveries", {"fits": [filled["FIT"]] * 40})
+    once = deliver(signed_in, {"fits": [filled["FIT"]] * 40})
     assert len(once.json()["files"]) == 1
-    assert send(signed_in, "post", "workspaces/juno/deliveries", {"fits": [filled["FIT"]] * 5000}).status_code == 422
+    assert deliver(signed_in, {"fits": [filled["FIT"]] * 5000}).status_code == 422
 
 
 @pytest.mark.parametrize(

@@ -8,7 +8,7 @@ import pytest
 from fitzle.apps.artwork.models import Artwork
 from fitzle.apps.destinations.models import Placement
 from fitzle.apps.pieces.models import Fit, Judgement, Piece, Rendition
-from tests.apps.helpers import Bring, send, wall_proofs
+from tests.apps.helpers import Bring, deliver, wall_proofs
 from tests.make import disc, saved, svg
 
 pytestmark = pytest.mark.django_db
@@ -68,7 +68,7 @@ def test_one_bad_item_fails_alone(harm: str, place: Any, bring: Bring, signed_in
     assert artwork["bad.svg"]["state"] == "ready" or artwork["bad.svg"]["message"]
     for page in ("deliveries", "deliveries/ready", "house-style"):
         assert signed_in.get(f"/api/workspaces/juno/{page}").status_code == 200, page
-    delivered = send(signed_in, "post", "workspaces/juno/deliveries", {})
+    delivered = deliver(signed_in, {})
     assert delivered.status_code == 201
     assert "Good place" in [file["placement_name"] for file in delivered.json()["files"]]
     again = bring("next.svg", svg('<rect width="90" height="40" fill="#1d3b4f"/>'), str(bad.pk))

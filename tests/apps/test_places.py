@@ -11,7 +11,7 @@ from django.test import Client
 from django.utils import timezone
 
 from fitzle.apps.pieces.models import Rendition
-from tests.apps.helpers import send, upload, wall_proofs
+from tests.apps.helpers import deliver, send, upload, wall_proofs
 from tests.make import disc, photo, saved, sheet, svg
 
 pytestmark = pytest.mark.django_db
@@ -144,7 +144,7 @@ def test_a_place_that_is_put_away_takes_nothing_and_comes_back_as_it_was(signed_
     assert wall_proofs(signed_in, "juno") == {}
     away = signed_in.get(f"/api/{PLACES}/put-away").json()
     assert [(one["id"], one["name"], one["destination"]) for one in away] == [(place["id"], "Badge", "Riders' forum")]
-    assert send(signed_in, "post", "workspaces/juno/deliveries", {}).status_code == 422
+    assert deliver(signed_in, {}).status_code == 422
     refused = send(signed_in, "post", f"workspaces/juno/placements/{place['id']}/pieces", {"starting_point": 0})
     assert refused.status_code == 404
     change(signed_in, place, run, put_away=False)

@@ -19,7 +19,7 @@ from fitzle.apps.files.models import KeptFile
 from fitzle.apps.jobs.sweeping import clear_daily
 from fitzle.apps.pieces.fits import fits_on_wall
 from fitzle.apps.pieces.opening import open_fits
-from tests.apps.helpers import send, upload, wall_proofs
+from tests.apps.helpers import content, deliver, send, upload, wall_proofs
 from tests.make import svg
 
 pytestmark = pytest.mark.django_db
@@ -41,7 +41,7 @@ def full(signed_in: Any, place: Any, run: Any) -> Any:
         path = f"workspaces/juno/artwork/{cropped['id']}/preparation"
         send(signed_in, "put", path, {"revision": 0, "document": {"steps": STEPS}, "step": "crop"})
     send(signed_in, "patch", f"workspaces/juno/artwork/{mark['id']}", {"tags": ["wheel"]})
-    assert send(signed_in, "post", "workspaces/juno/deliveries", {}).status_code == 201
+    assert deliver(signed_in, {}).status_code == 201
     send(signed_in, "patch", f"workspaces/juno/places/{badge.pk}", {"name": "Round badge"})
     return signed_in
 
@@ -78,19 +78,23 @@ def test_a_workspace_comes_back_with_the_same_artwork_and_the_same_keys(full: An
         ours, theirs = (full.get(f"/api/workspaces/{slug}/{listed}").json() for slug in ("juno", "juno-s"))
         assert _without_ids(theirs) == _without_ids(ours), listed
     delivery = full.get("/api/workspaces/juno-s/deliveries").json()[0]["id"]
-    packed = [full.get(f"/api/workspaces/{slug}/deliveries/{one}/zip") for slug, one in (
+    packed = [content(full.get(f"/api/workspaces/{slug}/deliveries/{one}/zip")) for slug, one in (
         ("juno", full.get("/api/workspaces/juno/deliveries").json()[0]["id"]), ("juno-s", delivery))]  # fmt: skip
-    files = [{name: zipfile.ZipFile(io.BytesIO(one.content)).read(name) for name in _pictures(one)} for one in packed]
+    files = [{name: zipfile.ZipFile(io.BytesIO(one)).read(name) for name in _pictures(one)} for one in packed]
     assert files[0] == files[1] and len(files[0]) == 2, "what was handed over is still there"
 
 
-def _pictures(answer: Any) -> list[str]:
-    return [name for name in zipfile.ZipFile(io.BytesIO(answer.content)).namelist() if name != "manifest.json"]
+def _pictures(data: bytes) -> list[str]:
+    return [name for name in zipfile.ZipFile(io.BytesIO(data)).namelist() if name != "delivery.json"]
 
 
 def _without_ids(value: Any) -> Any:
     if isinstance(value, dict):
-        return {key: _without_ids(entry) for key, entry in value.items() if key not in ("id", "fit", "placement")}
+        return {
+            key: _without_ids(entry)
+            for key, entry in value.items()
+            if key not in ("id", "fit", "placement", "ended_at")
+        }
     return [_without_ids(entry) for entry in value] if isinstance(value, list) else value
 
 

@@ -9,7 +9,7 @@ from demo.people import GUEST, person, room, together
 from PIL import Image
 
 from fitzle.core.artwork.steps.document import MOST_STEPS
-from tests.apps.helpers import Bring, send, wall_proofs
+from tests.apps.helpers import Bring, deliver, send, wall_proofs
 from tests.make import disc, opened, photo, saved, svg
 
 pytestmark = pytest.mark.django_db
@@ -111,7 +111,7 @@ def test_every_fit_that_shows_it_follows(
     entry = place(destination="Here")
     artwork = bring("photo.png", saved(photo(640, 360), "PNG"), str(entry.pk))["id"]
     first = wall_proofs(signed_in, "juno")["Test place"]
-    send(signed_in, "post", "workspaces/juno/deliveries", {})
+    deliver(signed_in, {})
     prepare(artwork, {"kind": "mirror"})
     changed = wall_proofs(signed_in, "juno")["Test place"]
     assert changed["key"] != first["key"]

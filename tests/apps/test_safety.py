@@ -10,7 +10,7 @@ from django.utils import timezone
 
 from fitzle.apps.asking.models import Question
 from fitzle.apps.destinations.models import Learning
-from tests.apps.helpers import send, sign_in, upload, wall_proofs
+from tests.apps.helpers import deliver, send, sign_in, upload, wall_proofs
 from tests.make import sheet, svg
 
 pytestmark = pytest.mark.django_db
@@ -36,7 +36,7 @@ def full_paths(signed_in: Any, place: Any, run: Any, juno: Any) -> dict[str, str
     piece = signed_in.get(f"/api/workspaces/juno/fits/{fit}").json()["piece"]["id"]
     ends = timezone.now() + timedelta(days=1)
     question = Question.objects.create(workspace=juno[1], piece_id=piece, placement=entry, token="x", ends_at=ends)
-    delivery = send(signed_in, "post", "workspaces/juno/deliveries", {}).json()
+    delivery = deliver(signed_in, {}).json()
     return {
         "artwork": artwork["id"], "fit": fit, "piece": piece, "delivery": delivery["id"],
         "file": delivery["files"][0]["id"], "name": "choose-ground", "placement": str(entry.pk), "number": "0",
@@ -58,6 +58,9 @@ BODIES: dict[str, Any] = {
     "patch /pieces/{piece}": {"revision": 1, "step": "x", "changes": []},
     "post /fits": {"artwork": "{artwork}", "placements": ["suited"]},
     "post /deliveries": {},
+    "put /deliveries/files/{file}/live": {"live": True},
+    "put /places/{placement}/handing": {"replacing": "same"},
+    "put /fits/{fit}/fields": {"values": {}},
     "patch ": {"name": "x"},
     "post /places/read": {"words": "9 x 9 px"},
     "post /fits/{fit}/takes": {},
@@ -146,7 +149,7 @@ def test_a_viewer_may_look_but_not_change(juno: Any, make_person: Any) -> None:
     client = Client()
     client.force_login(viewer, "django.contrib.auth.backends.ModelBackend")
     assert client.get("/api/workspaces/juno/wall").status_code == 200
-    refused = send(client, "post", "workspaces/juno/deliveries", {})
+    refused = deliver(client, {})
     assert refused.status_code == 403
     assert "Ask its owner" in refused.json()["message"]
 
@@ -181,7 +184,7 @@ def test_passwords_are_hashed_with_argon2(juno: Any, settings: Any) -> None:
 def test_changes_need_the_csrf_token(juno: Any) -> None:
     client = Client(enforce_csrf_checks=True)
     client.force_login(juno[0], "django.contrib.auth.backends.ModelBackend")
-    assert send(client, "post", "workspaces/juno/deliveries", {}).status_code == 403
+    assert deliver(client, {}).status_code == 403
     other = Client(enforce_csrf_checks=True)
     assert sign_in(other, juno[0].email, "x").status_code == 403
 

@@ -6,7 +6,7 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from fitzle.apps.pieces.models import Fit, Rendition, SharedFile
-from tests.apps.helpers import send, upload, wall_proofs
+from tests.apps.helpers import deliver, send, upload, wall_proofs
 from tests.make import disc, saved, sheet, svg
 
 pytestmark = pytest.mark.django_db
@@ -253,7 +253,7 @@ def test_a_destination_that_goes_leaves_the_others_as_they_look(
     fit = fit_of(signed_in, "Badge")
     part_id = next(name for name, found in fit["here"].items() if found["role"] == "mark")
     change(signed_in, run, fit, values=[{"part": part_id, "field": "opacity", "value": 0.5}], everywhere=False)
-    assert send(signed_in, "post", "workspaces/juno/deliveries", {}).status_code == 201
+    assert deliver(signed_in, {}).status_code == 201
     shelves = signed_in.get("/api/workspaces/juno/wall").json()["shelves"]
     forum = next(one["id"] for one in shelves if one["name"] == "Forum")
     with run(execute=True):
@@ -282,7 +282,7 @@ def test_what_changed_in_a_sheet_is_marked_until_somebody_notes_it(
     assert wall_proofs(signed_in, "juno")["Round badge"]["changed"] == []
     change_sheet(signed_in, run, places["Badge"], max_bytes=None)
     assert wall_proofs(signed_in, "juno")["Round badge"]["changed"] == ["No longer: At most 90 KB."]
-    assert send(signed_in, "post", "workspaces/juno/deliveries", {}).status_code == 201
+    assert deliver(signed_in, {}).status_code == 201
     assert wall_proofs(signed_in, "juno")["Round badge"]["changed"] == [], "who delivers has seen it"
 
 

@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 
 from fitzle.apps.pieces.models import Fit, Piece
-from tests.apps.helpers import mark_in_a_place, send, upload, wall_proofs
+from tests.apps.helpers import deliver, mark_in_a_place, send, upload, wall_proofs
 from tests.make import svg
 
 pytestmark = pytest.mark.django_db
@@ -168,7 +168,7 @@ def test_a_take_that_is_not_chosen_is_never_out_of_date(signed_in: Any, place: A
     upload(signed_in, "juno", "mark.svg", svg(), str(entry.pk), run)
     fit = wall_proofs(signed_in, "juno")["Test place"]["fit"]
     [_, second] = add(signed_in, run, fit)
-    send(signed_in, "post", "workspaces/juno/deliveries", {"fits": [fit]})
+    deliver(signed_in, {"fits": [fit]})
     with run(execute=True):
         _tint(signed_in, second["fit"], "#17443c")
     assert [one["state"] for one in call(signed_in, "get", fit, "takes").json()["takes"]] == ["fits", "fits"]

@@ -6,6 +6,8 @@ import os
 from pathlib import Path
 from typing import Any
 
+from fitzle.core.spec.stems import free_name
+
 
 def database_place() -> dict[str, Any]:
     """HOST and PORT for Django: FITZLE_DB_HOST and FITZLE_DB_PORT, else the socket that the start script made."""
@@ -43,6 +45,21 @@ def file_storage(var: Path) -> dict[str, Any]:
         return {"BACKEND": other}
     backend = "fitzle.apps.files.storage.DurableFileSystemStorage"
     return {"BACKEND": backend, "OPTIONS": {"location": str(var / "files")}}
+
+
+def server_folders(text: str) -> dict[str, dict[str, str]]:
+    """Folders of this server that files may be delivered into: by the workspace that may, by the folder's name.
+
+    `text` is FITZLE_DELIVER_INTO: `workspace=/path`, several separated by commas.
+    """
+    found: dict[str, dict[str, str]] = {}
+    for entry in filter(None, (one.strip() for one in text.split(","))):
+        workspace, _, path = entry.partition("=")
+        if not workspace or not Path(path).is_absolute():
+            raise SystemExit(f"fitzle: FITZLE_DELIVER_INTO has {entry!r}; write workspace=/path")
+        known = found.setdefault(workspace, {})
+        known[free_name(Path(path).name or "root", known)] = path
+    return found
 
 
 def _sockets() -> str:

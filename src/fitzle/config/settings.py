@@ -7,7 +7,7 @@ from socket import gethostname
 from csp.constants import NONCE, NONE, SELF
 
 from fitzle.config.mail import SECONDS, mail_server
-from fitzle.config.servers import cache_address, database_place, file_storage, queue_address
+from fitzle.config.servers import cache_address, database_place, file_storage, queue_address, server_folders
 
 ROOT = Path(__file__).resolve().parents[3]
 VAR = Path(os.environ.get("FITZLE_VAR", ROOT / "var"))
@@ -222,6 +222,7 @@ CONTENT_SECURITY_POLICY = {
     }
 }
 
+DELIVER_INTO = server_folders(os.environ.get("FITZLE_DELIVER_INTO", ""))  # by workspace, by name
 BUCKET = os.environ.get("FITZLE_BUCKET", "")
 STORAGES = {
     "default": file_storage(VAR),

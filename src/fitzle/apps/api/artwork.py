@@ -35,7 +35,7 @@ from fitzle.apps.artwork.library import (
     facts_by_id,
     original_file,
 )
-from fitzle.apps.deliveries.delivering import last_delivered_keys
+from fitzle.apps.deliveries.record import last_delivered
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.pieces import actions as fitting
 from fitzle.apps.pieces.composing import drop_of
@@ -196,7 +196,7 @@ def place_artwork(request: HttpRequest, workspace: Path[str], given: Place) -> S
     if not facts_by_id(space, [str(given.artwork)]):
         return Status(404, Message(message="This artwork is not ready yet."))
     fits = fitting.place_artwork(access, given.artwork, given.placements)
-    return Status(201, rail_view(open_fits(space, fits), last_delivered_keys(space)))
+    return Status(201, rail_view(open_fits(space, fits), last_delivered(space)))
 
 
 def _uuids(texts: list[str]) -> list[UUID]:

@@ -22,7 +22,7 @@ from fitzle.apps.api.views import fit_view
 from fitzle.apps.artwork.clips import frame_picture, moment, usable_clip
 from fitzle.apps.artwork.library import artwork_of, early_source, facts_of, ready_by_id, shown_source, source_of
 from fitzle.apps.artwork.preparing import before_steps, document_of, preparable, preparation_of, shown_stages
-from fitzle.apps.deliveries.delivering import last_delivered_keys
+from fitzle.apps.deliveries.record import last_delivered
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.drawing.calls import Picture, drawable
 from fitzle.apps.pieces.composing import points_for
@@ -62,7 +62,7 @@ def draw_fit(workspace: int, fit: UUID, person: int, proof_width: int | None) ->
     opened = next((entry for entry in beside if entry.fit.pk == fit), None)
     if opened is None:
         raise Http404("The artwork of this fit is not there any more.")
-    view = fit_view(space, opened, beside, last_delivered_keys(space), person)
+    view = fit_view(space, opened, beside, last_delivered(space), person)
     if sum(one.placement_id == own.placement_id and one.row == own.row for one in fits) > 1:
         view.take = name_of_take(own.take)
     if proof_width:

@@ -178,7 +178,8 @@ class WallProof(BaseModel):
 
     `mask` is what shows of it, as an SVG path in fractions of its width and height. `shared` names the other places
     that take the same file, `parted` says why they do not any more; `changed` what the
-    sheet of a filled one says otherwise since somebody noted it.
+    sheet of a filled one says otherwise since somebody noted it. Of a place with slots `slots` of `capacity` are taken.
+    What people see there is live since then, from that revision; what was only handed over is not live yet.
     """
 
     id: UUID
@@ -203,6 +204,11 @@ class WallProof(BaseModel):
     shared: list[str] = []
     parted: str = ""
     changed: list[str] = []
+    slots: int | None = None
+    capacity: int | None = None
+    live_since: datetime | None = None
+    live_revision: int | None = None
+    handed_over: datetime | None = None
 
 
 class Shelf(BaseModel):

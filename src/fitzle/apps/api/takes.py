@@ -12,7 +12,7 @@ from fitzle.apps.accounts.access import access_to, workspace_numbered, workspace
 from fitzle.apps.api.scene_views import ScenesOut, scenes_view, shown_key
 from fitzle.apps.api.scenes import state_of
 from fitzle.apps.api.schemas import Message
-from fitzle.apps.deliveries.delivering import last_delivered_keys
+from fitzle.apps.deliveries.record import last_delivered
 from fitzle.apps.drawing.calls import drawable
 from fitzle.apps.pieces import takes
 from fitzle.apps.pieces.fits import fit_of
@@ -108,7 +108,7 @@ def view_takes(workspace: int, fit: UUID) -> TakesOut:
     space = workspace_numbered(workspace)
     own = fit_of(space, fit)
     opened = open_fits(space, takes.takes_beside(space, own))
-    delivered = last_delivered_keys(space)
+    delivered = last_delivered(space)
     looked = [decided(space, one) for one in opened]
     found = []
     for one, seen in zip(opened, looked, strict=True):

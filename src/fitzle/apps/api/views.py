@@ -42,6 +42,7 @@ if TYPE_CHECKING:
     from fitzle.apps.accounts.models import Workspace
     from fitzle.apps.pieces.models import Piece
 
+Delivered = frozenset[str]  # hashes of what was handed over last
 RAIL_TALLEST_PX, RAIL_WIDEST_PX = 64, 132
 
 
@@ -51,14 +52,14 @@ def piece_view(piece: Piece, person: int) -> PieceOut:
     return PieceOut(id=piece.pk, revision=piece.revision, document=document_of(piece), undo=undo, redo=redo)
 
 
-def state_of(opened: OpenFit, delivered_key: str | None) -> ShownState:
+def state_of(opened: OpenFit, delivered: Delivered | None) -> ShownState:
     """A fit's one state and the reason in a few words; what its plan says counts until its file is judged."""
     expected = () if opened.judgement else opened.planned.findings
-    return fit_state(opened.standing(delivered_key, expected))
+    return fit_state(opened.standing(delivered, expected))
 
 
 def fit_view(
-    workspace: Workspace, opened: OpenFit, beside: list[OpenFit], delivered: dict[UUID, str], person: int
+    workspace: Workspace, opened: OpenFit, beside: list[OpenFit], delivered: dict[UUID, Delivered], person: int
 ) -> FitOut:
     """Everything the bench shows a person of one fit; `beside` are all fits of its piece, itself among them."""
     looked, fit, sheet = decided(workspace, opened), opened.fit, opened.sheet
@@ -97,7 +98,7 @@ def fit_view(
     )
 
 
-def rail_view(fits: list[OpenFit], delivered: dict[UUID, str]) -> list[FitBrief]:
+def rail_view(fits: list[OpenFit], delivered: dict[UUID, Delivered]) -> list[FitBrief]:
     """Fits, each drawn to fit the rail; none is planned: while a file is being made nothing is said of it."""
     return [_brief(entry, delivered.get(entry.fit.placement_id)) for entry in fits]
 
@@ -113,10 +114,10 @@ def mask_path(sheet: SpecSheet, size: Size) -> str | None:
     return path.transformed(1 / size.width, 0, 0, 1 / size.height, 0, 0).svg(5)
 
 
-def _brief(opened: OpenFit, delivered_key: str | None) -> FitBrief:
+def _brief(opened: OpenFit, delivered: Delivered | None) -> FitBrief:
     fit, sheet, size = opened.fit, opened.sheet, opened.size
     scale = min(RAIL_TALLEST_PX / size.height, RAIL_WIDEST_PX / size.width, 1.0)
-    shown = fit_state(opened.standing(delivered_key))
+    shown = fit_state(opened.standing(delivered))
     width, height = round(size.width * scale, 1), round(size.height * scale, 1)
     return FitBrief(
         id=fit.pk,

@@ -12,7 +12,7 @@ from fitzle.apps.accounts.access import workspace_to_see
 from fitzle.apps.api.schemas import Shelf, Wall, WallProof
 from fitzle.apps.api.views import mask_path, state_of
 from fitzle.apps.artwork.preparing import being_prepared
-from fitzle.apps.deliveries.delivering import last_delivered_keys
+from fitzle.apps.deliveries.record import Kept, record_of
 from fitzle.apps.destinations.shelves import changes_unnoted, shelves_of
 from fitzle.apps.jobs.health import notice_for_people
 from fitzle.apps.pieces.fits import fits_on_wall
@@ -61,11 +61,11 @@ def wall(
     known = _Known(
         fits=fits,
         bad={fit.placement_id for fit in broken},
-        delivered=last_delivered_keys(space),
+        record=record_of(space),
         shared=shared_files(space),
         unnoted=changes_unnoted(space),
     )
-    standing = [opened.standing(known.delivered.get(place)) for place, opened in fits.items()]
+    standing = [opened.standing(known.handed_over(place)) for place, opened in fits.items()]
     ready = [one for one in standing if one.deliverable]
     return Wall(
         workspace=space.name,
@@ -73,7 +73,7 @@ def wall(
         busy=bool(being_prepared(space)),
         shelves=[_shelf(destination, known, (room, alone, tall)) for destination in shelves_of(space)],
         deliverable=len(ready),
-        changed=sum(one.delivered != one.file_key for one in ready),
+        changed=sum(one.changed for one in ready),
     )
 
 
@@ -82,9 +82,13 @@ class _Known(NamedTuple):
 
     fits: dict[UUID, OpenFit]
     bad: set[UUID]
-    delivered: dict[UUID, str]
+    record: dict[UUID, Kept]
     shared: dict[UUID, Shared]
     unnoted: dict[UUID, list[str]]
+
+    def handed_over(self, placement: UUID) -> frozenset[str] | None:
+        """The hashes of what was handed over to a place last."""
+        return self.record[placement].contents if placement in self.record else None
 
 
 def _shelf(destination: Destination, known: _Known, room: tuple[int, int, int]) -> Shelf:
@@ -100,6 +104,7 @@ def _shelf(destination: Destination, known: _Known, room: tuple[int, int, int]) 
             proof.state, proof.why = "failed", BROKEN
         if proof.id in known.shared:
             _add_shared(proof, known.shared[proof.id])
+        _add_record(proof, sheet=specs[proof.id], kept=known.record.get(proof.id))
         if proof.fit:
             proof.changed = known.unnoted.get(proof.id, [])
     return Shelf(
@@ -112,6 +117,17 @@ def _shelf(destination: Destination, known: _Known, room: tuple[int, int, int]) 
         scale=scale,
         placements=proofs,
     )
+
+
+def _add_record(proof: WallProof, sheet: SpecSheet, kept: Kept | None) -> None:
+    """What is live there, and how many slots are taken."""
+    if sheet.capacity:
+        proof.slots, proof.capacity = len(kept.slots) if kept else 0, sheet.capacity
+    if kept is None:
+        return
+    proof.handed_over = kept.last.made_at
+    if kept.live:
+        proof.live_since, proof.live_revision = kept.live.live_at, kept.live.piece_revision
 
 
 def _add_shared(proof: WallProof, shared: Shared) -> None:
@@ -131,7 +147,7 @@ def _spec(placement: Placement, bad: set[UUID]) -> SpecSheet:
 
 
 def _proof(placement: Placement, sheet: SpecSheet, size: Size, scale: int, known: _Known) -> WallProof:
-    opened, delivered = known.fits.get(placement.pk), known.delivered.get(placement.pk)
+    opened, delivered = known.fits.get(placement.pk), known.handed_over(placement.pk)
     shown = state_of(opened, delivered) if opened else ShownState("empty")
     record = opened.record if opened else None
     weight = record.files[0].bytes if record and record.files else None

@@ -8,13 +8,13 @@ from typing import TYPE_CHECKING, Annotated
 
 from pydantic import BaseModel, Field
 
-from fitzle.apps.deliveries.models import DeliveredFile, Delivery
+from fitzle.apps.deliveries.models import DONE, DeliveredFile, Delivery
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import User, Workspace
     from fitzle.apps.destinations.models import Placement
 
-Pixels = Annotated[int, Field(ge=1, le=100_000)]
+Side = Annotated[int, Field(ge=0, le=100_000)]
 Words = Annotated[str, Field(max_length=120)]
 
 
@@ -25,14 +25,23 @@ class PortableFile(BaseModel):
     destination_name: Words
     placement_name: Words
     file_key: Annotated[str, Field(pattern=r"^[0-9a-f]{32}$")]
-    folder: Annotated[str, Field(max_length=160, pattern=r"^[^/\\]*$")]
+    folder: Annotated[str, Field(max_length=160, pattern=r"^(?:[^/\\.][^/\\]*(?:/[^/\\.][^/\\]*)*)?$")]
     name: Annotated[str, Field(min_length=1, max_length=255, pattern=r"^[^/\\]*$")]
-    format: Annotated[str, Field(max_length=10)]
-    width: Pixels
-    height: Pixels
+    format: Annotated[str, Field(max_length=20)]
+    width: Side
+    height: Side
     bytes: Annotated[int, Field(ge=0)]
     sha256: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
     version: Annotated[int, Field(ge=1, le=1_000_000)] = 1
+    variant: Annotated[str, Field(max_length=20)] = ""
+    inside: bool = False
+    score: float | None = None
+    subject: Words = ""
+    piece_revision: Annotated[int, Field(ge=1, le=1_000_000)] = 1
+    sheet_revision: Annotated[int, Field(ge=1, le=1_000_000)] = 1
+    fields: Annotated[dict[Words, Annotated[str, Field(max_length=5000)]], Field(max_length=50)] = {}
+    live_at: datetime | None = None
+    down_at: datetime | None = None
     muted: Annotated[list[dict[str, Annotated[str, Field(max_length=1000)]]], Field(max_length=50)] = []
 
 
@@ -46,7 +55,10 @@ class PortableDelivery(BaseModel):
 def portable_deliveries(workspace: Workspace) -> list[PortableDelivery]:
     """The record, the oldest delivery first."""
     found = Delivery.objects.filter(workspace=workspace).prefetch_related("files__placement").order_by("made_at")
-    return [PortableDelivery(made_at=one.made_at, files=[_portable(file) for file in one.files.all()]) for one in found]
+    return [
+        PortableDelivery(made_at=one.made_at, files=[_portable(file) for file in one.files.all() if file.state == DONE])
+        for one in found
+    ]
 
 
 def _portable(file: DeliveredFile) -> PortableFile:
@@ -58,7 +70,8 @@ def names_of(deliveries: list[PortableDelivery]) -> Iterator[tuple[str, Portable
     """Each file with its path in an export: the moment of its delivery, its folder, its name."""
     for one in deliveries:
         for file in one.files:
-            yield f"record/{one.made_at:%Y-%m-%d-%H%M%S}/{file.folder}/{file.name}", file
+            path = f"{file.folder}/{file.name}" if file.folder else file.name
+            yield f"record/{one.made_at:%Y-%m-%d-%H%M%S}/{path}", file
 
 
 def add_portable_deliveries(

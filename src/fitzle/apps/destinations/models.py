@@ -43,6 +43,7 @@ class Placement(models.Model):
     `unnoted_from` is the revision since which nobody has noted what changed, null where everybody knows.
 
     One that is put away stands on no shelf and takes nothing until it is brought back; its fits are kept.
+    `handing` is how its files are handed over (core.handover.handing).
     `slug` names it in documents and on command lines for good, whatever it is called later; one in each workspace.
     """
 
@@ -54,6 +55,7 @@ class Placement(models.Model):
     put_away = models.BooleanField(default=False)
     revision = models.PositiveIntegerField(default=1)
     unnoted_from = models.PositiveIntegerField(null=True, default=None)
+    handing = models.JSONField(default=dict)
 
     class Meta:
         ordering = ["position"]

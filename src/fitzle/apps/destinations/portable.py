@@ -8,6 +8,8 @@ from typing import TYPE_CHECKING, Annotated
 from pydantic import BaseModel, Field
 
 from fitzle.apps.destinations.models import Destination, EarlierSheet, Placement
+from fitzle.apps.destinations.shelves import handing_of
+from fitzle.core.handover.handing import USUAL, Handing
 from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.spec.stems import free_name
 
@@ -32,6 +34,7 @@ class PortablePlacement(BaseModel):
     sheet: SpecSheet
     put_away: bool = False
     revision: Annotated[int, Field(ge=1, le=1_000_000)] = 1
+    handing: Handing = USUAL
     earlier: Annotated[list[PortableSheet], Field(max_length=1000)] = []
 
 
@@ -66,7 +69,12 @@ def _portable(entry: Placement) -> PortablePlacement:
         for one in entry.earlier.all()
     ]
     return PortablePlacement(
-        slug=entry.slug, sheet=entry.spec, put_away=entry.put_away, revision=entry.revision, earlier=earlier
+        slug=entry.slug,
+        sheet=entry.spec,
+        put_away=entry.put_away,
+        revision=entry.revision,
+        handing=handing_of(entry),
+        earlier=earlier,
     )
 
 
@@ -90,6 +98,7 @@ def add_portable_destinations(
                 position=number,
                 put_away=entry.put_away,
                 revision=entry.revision,
+                handing=entry.handing.model_dump(mode="json", exclude_defaults=True),
             )
             for one in entry.earlier:
                 kept = EarlierSheet.objects.create(

@@ -9,9 +9,11 @@ from uuid import UUID
 
 from django.db.models import F, Prefetch, QuerySet
 from django.http import Http404
+from pydantic import ValidationError
 
 from fitzle.apps.destinations.models import Destination, EarlierSheet, Placement
 from fitzle.core.errors import FitzleError, ValueOutOfRange
+from fitzle.core.handover.handing import USUAL, Handing
 from fitzle.core.spec.differences import differences
 from fitzle.core.spec.sheet import SpecSheet, placement_slug
 from fitzle.core.spec.stems import free_name
@@ -52,6 +54,25 @@ def placement_of(workspace: Workspace, placement: UUID) -> Placement:
     if found is None:
         raise Http404("There is no such placement.")
     return found
+
+
+def lock_placements(ids: Iterable[UUID]) -> None:
+    """Holds placements until the end of the transaction, in one order."""
+    list(Placement.objects.select_for_update().filter(pk__in=set(ids)).order_by("pk").values_list("pk"))
+
+
+def handing_of(placement: Placement) -> Handing:
+    """How the files of a place are handed over; the usual way where what is kept cannot be read."""
+    try:
+        return Handing.model_validate(placement.handing)
+    except ValidationError:
+        return USUAL
+
+
+def save_handing(placement: Placement, handing: Handing) -> None:
+    """Remembers how the files of a place are handed over."""
+    placement.handing = handing.model_dump(mode="json", exclude_defaults=True)
+    placement.save(update_fields=["handing"])
 
 
 def slugs_of(workspace: Workspace) -> set[str]:

@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from fitzle.apps.accounts.access import all_workspaces
 from fitzle.apps.artwork.clearing import ContentInUse, content_in_use, forgotten_artwork
-from fitzle.apps.deliveries.delivering import delivered_contents
+from fitzle.apps.deliveries.record import delivered_contents
 from fitzle.apps.destinations.learning import forget_learnings
 from fitzle.apps.files.clearing import take_away, unneeded
 from fitzle.apps.files.shelves import Shelf

@@ -39,6 +39,11 @@ def make_later(fit_ids: Iterable[UUID], after_seconds: float = 0.0) -> None:
     _want("make_fit_file", [(str(fit_id),) for fit_id in fit_ids], after_seconds)
 
 
+def hand_over_later(delivery_id: UUID) -> None:
+    """Has the files of a delivery handed over."""
+    _want("hand_over_files", [(str(delivery_id),)])
+
+
 def prepare_later(artwork_id: UUID | str, revision: int) -> None:
     """Has the steps of an artwork made that a revision of its preparation has."""
     _want("make_costly", [(str(artwork_id), revision)])
@@ -72,6 +77,11 @@ def erase_later(workspace_ids: Iterable[int]) -> None:
 def mail_later(number: int) -> None:
     """Has a mail sent that waits."""
     _want("send_mail", [(number,)])
+
+
+def want_again(kind: str, arguments: Iterable[Argument]) -> None:
+    """Has a job of any kind done once more."""
+    _want(kind, [tuple(arguments)])
 
 
 def send(kind: str, arguments: Iterable[Argument], after_seconds: float = 0.0) -> bool:

@@ -18,11 +18,19 @@ from fitzle.apps.artwork.clips import best_moment, end_unproposed, note_stills, 
 from fitzle.apps.artwork.intake import end_unread, filled, keep_apart, settle_newer, take_in
 from fitzle.apps.artwork.library import artwork_named
 from fitzle.apps.artwork.preparing import end_unmade, made_again, make_costly_steps, make_prepared, settle_prepared
+from fitzle.apps.deliveries.handing_over import end_unhanded, hand_over
 from fitzle.apps.destinations.learning import end_unlearnt, learn_now
 from fitzle.apps.jobs import leases
 from fitzle.apps.jobs.bounds import bounded_task
 from fitzle.apps.jobs.clearing import clear_workspace, kept_since
-from fitzle.apps.jobs.queue import make_later, prepare_later, propose_later, read_later, write_prepared_later
+from fitzle.apps.jobs.queue import (
+    make_later,
+    prepare_later,
+    propose_later,
+    read_later,
+    want_again,
+    write_prepared_later,
+)
 from fitzle.apps.mails.sending import send_waiting
 from fitzle.apps.pieces.actions import bring_into, place_artwork
 from fitzle.apps.pieces.making import end_unmade_file, make_file, make_missing
@@ -146,6 +154,12 @@ def make_fit_file(fit_id: str) -> None:
     make_file(fit_id)
 
 
+@bounded_task()
+def hand_over_files(delivery_id: str) -> None:
+    """Hands the files of a delivery over, as many as fit into one turn."""
+    hand_over(delivery_id)
+
+
 @bounded_task(soft_time_limit=1800, time_limit=1900)
 def clear_away_unneeded(workspace_id: int) -> None:
     """Takes away what nobody in a workspace needs any more."""
@@ -173,13 +187,14 @@ def send_mail(number: int) -> None:
     send_waiting(number)
 
 
-_ENDED: dict[str, Callable[..., None]] = {
+_ENDED: dict[str, Callable[..., object]] = {  # those that give True are gone on with
     take_in_artwork.name: end_unread,
     propose_clip_stills.name: end_unproposed,
     make_costly.name: end_unmade,
     make_prepared_file.name: end_unmade,
     make_fit_file.name: end_unmade_file,
     learn_place.name: end_unlearnt,
+    hand_over_files.name: end_unhanded,
 }
 
 
@@ -196,5 +211,7 @@ def end_what_it_left(sender: Any = None, args: Any = (), exception: Any = None, 
         close_old_connections()  # the parent may not have used its own for hours
     if isinstance(exception, WorkerLostError) and leases.try_again(sender.kind, tuple(args)):
         return
-    ended(*args)
+    more = ended(*args)
     leases.end(sender.kind, args)
+    if more:
+        want_again(sender.kind, args)

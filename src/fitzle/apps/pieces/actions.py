@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import NamedTuple
 from uuid import UUID
@@ -156,6 +156,24 @@ def fix_file(access: Access, fit_id: UUID, wish: Wish) -> Fit:
     fixed = wish.model_dump(mode="json", exclude_defaults=True)
     Fit.objects.filter(pk__in=[one.pk for one in same]).update(wish=fixed)
     make_later(one.pk for one in same)
+    return fit_of(access.workspace, fit_id)
+
+
+@action(Capability.CHANGE)
+def fill_fields(access: Access, fit_id: UUID, values: Mapping[str, str], alternative_text: str | None) -> Fit:
+    """Keeps what the upload form of a fit's place is told, and what is seen in the piece; None leaves that as it is.
+
+    An alternative text that is typed for the first time in one place is that of the piece.
+    """
+    fit = fit_of(access.workspace, fit_id)
+    known = {field.name: field for field in open_fit(access.workspace, fit).sheet.fields}
+    unknown = next((name for name in values if name not in known), None)
+    if unknown is not None:
+        raise DocumentError(f"the form of this place has no field {unknown!r}")
+    fit.fields = {name: value.strip() for name, value in values.items() if value.strip()}
+    fit.save(update_fields=["fields"])
+    if alternative_text is not None:
+        Piece.objects.filter(pk=fit.piece_id).update(alternative_text=alternative_text.strip())
     return fit_of(access.workspace, fit_id)
 
 

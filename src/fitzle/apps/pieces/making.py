@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from functools import partial
 from typing import TYPE_CHECKING
 from uuid import UUID
@@ -9,7 +10,7 @@ from uuid import UUID
 from django.conf import settings
 
 from fitzle.apps.files.errors import DamagedFileError
-from fitzle.apps.files.keeping import keep_by_content, read
+from fitzle.apps.files.keeping import is_whole, keep_by_content, note_of, read
 from fitzle.apps.files.shelves import Shelf
 from fitzle.apps.jobs.queue import make_later
 from fitzle.apps.pieces.fits import all_fits
@@ -39,8 +40,14 @@ def make_file(fit_id: UUID | str) -> None:
     opened = next(iter(open_fits(workspace, [fit])), None)
     if opened is None:
         return  # its artwork is gone, or it cannot be read: the wall says so
+    make_open(opened)
+
+
+def make_open(opened: OpenFit) -> None:
+    """Makes the file of an open fit, and judges it, unless both were done before."""
     if opened.judgement or (opened.record and opened.record.outcome.kind == "failed"):
         return  # a state that could not be made is not tried on and on; the next change is another one
+    workspace = opened.fit.piece.workspace
     kept = _kept_choice(workspace, opened) if opened.record else None
     looked, choice = (decided(workspace, opened), kept) if kept else _made(workspace, opened)
     _judge(opened, looked, choice)
@@ -64,10 +71,22 @@ def made_bytes(workspace: Workspace, sha256: str) -> bytes:
     """
     data = read(Shelf.MADE, workspace.pk, sha256, check=True)
     if data is None:
-        error = DamagedFileError(LOST, advice="It is made anew now, if a place still shows it: try again in a moment.")
-        error.remedy = partial(make_anew, workspace, sha256)
-        raise error
+        raise _lost(workspace, sha256)
     return data
+
+
+def require_made(workspace: Workspace, hashes: Iterable[str]) -> None:
+    """Raises DamagedFileError, as `made_bytes` does, where one of these files is not there by its weight."""
+    for sha256 in hashes:
+        note = note_of(Shelf.MADE, workspace.pk, sha256)
+        if note is None or not is_whole(note):
+            raise _lost(workspace, sha256)
+
+
+def _lost(workspace: Workspace, sha256: str) -> DamagedFileError:
+    error = DamagedFileError(LOST, advice="It is made anew now, if a place still shows it: try again in a moment.")
+    error.remedy = partial(make_anew, workspace, sha256)
+    return error
 
 
 def make_anew(workspace: Workspace, sha256: str) -> None:

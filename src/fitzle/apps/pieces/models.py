@@ -13,6 +13,7 @@ class Piece(models.Model):
     """A piece. `revision` guards each save; `position` is the last of its history.
 
     `only_artwork` is the id of the artwork that it shows and that is all that is in it beside the ground; else empty.
+    `alternative_text` says what is seen, for those who cannot see it; upload forms ask for it.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -21,6 +22,7 @@ class Piece(models.Model):
     revision = models.PositiveIntegerField(default=1)
     position = models.PositiveIntegerField(default=0)
     only_artwork = models.CharField(max_length=80, blank=True)
+    alternative_text = models.TextField(blank=True, default="")
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
 
@@ -56,7 +58,7 @@ class Fit(models.Model):
 
     Of several in one placement the chosen one stands on the wall; `chosen` is true or null, so that the database
     itself refuses two for a placement and row. `muted` is rule → why its findings are right as they are here, and who
-    says so. `wish` is what somebody fixed of its file.
+    says so. `wish` is what somebody fixed of its file, `fields` what the upload form is told, by its names.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -68,6 +70,7 @@ class Fit(models.Model):
     placed_at = models.DateTimeField()
     muted = models.JSONField(default=dict)
     wish = models.JSONField(default=dict)
+    fields = models.JSONField(default=dict)
 
     class Meta:
         constraints = [

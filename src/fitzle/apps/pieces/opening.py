@@ -148,7 +148,7 @@ class OpenFit:
         """Findings with the reasons of those that somebody muted here."""
         return muting(findings, {rule: str(entry.get("reason", "")) for rule, entry in self.fit.muted.items()})
 
-    def standing(self, delivered: str | None, expected: Iterable[Finding] = ()) -> Standing:
+    def standing(self, delivered: frozenset[str] | None, expected: Iterable[Finding] = ()) -> Standing:
         """What its state follows from; `expected` is what is known before its file is judged.
 
         A take that is not the chosen one was never handed over, so it cannot be out of date.

@@ -14,6 +14,7 @@ from fitzle.apps.pieces.saving import create_piece, document_of
 from fitzle.apps.pieces.uses import note_uses
 from fitzle.core.encode.wish import NO_WISH, Wish
 from fitzle.core.errors import DocumentError
+from fitzle.core.handover.fields import LONGEST
 from fitzle.core.piece.document import Piece as Document
 
 if TYPE_CHECKING:
@@ -21,6 +22,8 @@ if TYPE_CHECKING:
     from fitzle.apps.destinations.models import Placement
 
 Key = Annotated[str, Field(max_length=40)]
+FieldName = Annotated[str, Field(max_length=120)]
+FieldValue = Annotated[str, Field(max_length=LONGEST)]
 
 
 class PortableFit(BaseModel):
@@ -33,6 +36,7 @@ class PortableFit(BaseModel):
     placed_at: datetime
     muted: Annotated[dict[Key, dict[Key, Annotated[str, Field(max_length=400)]]], Field(max_length=50)] = {}
     wish: Wish = NO_WISH
+    fields: Annotated[dict[FieldName, FieldValue], Field(max_length=50)] = {}
 
 
 class PortablePiece(BaseModel):
@@ -40,6 +44,7 @@ class PortablePiece(BaseModel):
 
     id: UUID
     document: Document
+    alternative_text: FieldValue = ""
     fits: Annotated[list[PortableFit], Field(max_length=5000)] = []
 
 
@@ -79,6 +84,7 @@ def portable_pieces(workspace: Workspace) -> list[PortablePiece]:
         PortablePiece(
             id=piece.pk,
             document=document_of(piece),
+            alternative_text=piece.alternative_text,
             fits=[
                 PortableFit(
                     placement=fit.placement.slug,
@@ -88,6 +94,7 @@ def portable_pieces(workspace: Workspace) -> list[PortablePiece]:
                     placed_at=fit.placed_at,
                     muted=fit.muted,
                     wish=Wish.model_validate(fit.wish),
+                    fields=fit.fields,
                 )
                 for fit in piece.fits.select_related("placement")
             ],
@@ -108,6 +115,9 @@ def add_portable_pieces(
     for entry in pieces:
         document = Document.model_validate(with_new_ids(entry.document.model_dump(mode="json"), artwork))
         piece = create_piece(workspace, user, document)
+        if entry.alternative_text:
+            piece.alternative_text = entry.alternative_text
+            piece.save(update_fields=["alternative_text"])
         fits = []
         for fit in entry.fits:
             if fit.placement not in placements:
@@ -125,6 +135,7 @@ def add_portable_pieces(
                     "chosen": True if chosen else None,
                     "muted": fit.muted,
                     "wish": fit.wish.model_dump(mode="json", exclude_defaults=True),
+                    "fields": fit.fields,
                 },
             )
             fits.append(row)

@@ -77,6 +77,11 @@ class RenditionRecord(Frozen):
     outcome: Outcome = Outcome()
 
     @property
+    def contents(self) -> frozenset[str]:
+        """The hashes of all files that are handed over."""
+        return frozenset([*(one.sha256 for one in self.files[:1]), *(one.sha256 for one in self.in_the_set)])
+
+    @property
     def in_the_set(self) -> tuple[SideRecord, ...]:
         """The files beside the first one that are handed over with it."""
         return tuple(one for one in self.beside if one.use == "file")

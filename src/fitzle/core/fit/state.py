@@ -16,15 +16,15 @@ class Standing(NamedTuple):
     """What is known of a fit in its present state.
 
     `record` is the rendition under its file key and `findings` are those of its judgement, None while they are not
-    made; `expected` are findings known before that. `delivered` is the file key that was
-    delivered last, None if none was.
+    made; `expected` are findings known before that. `delivered` are the hashes of the files that were handed over
+    last, None if none were.
     """
 
     file_key: str
     record: RenditionRecord | None
     findings: Sequence[Finding] | None
     expected: Sequence[Finding] = ()
-    delivered: str | None = None
+    delivered: frozenset[str] | None = None
 
     @property
     def made(self) -> bool:
@@ -39,8 +39,18 @@ class Standing(NamedTuple):
 
     @property
     def out_of_date(self) -> bool:
-        """Whether another file than the present one was delivered last."""
-        return self.delivered is not None and self.delivered != self.file_key
+        """Whether other bytes than the present ones were handed over last."""
+        return self.delivered is not None and self.changed
+
+    @property
+    def changed(self) -> bool:
+        """Whether there are files, and other ones or none were handed over last."""
+        return bool(self.record and self.record.files) and self.contents != self.delivered
+
+    @property
+    def contents(self) -> frozenset[str]:
+        """The hashes of all its files."""
+        return self.record.contents if self.record else frozenset()
 
 
 class ShownState(NamedTuple):
