@@ -89,6 +89,12 @@ _SHELVES: dict[str, list[dict[str, Any]]] = {
                      "recommended": {"width": 296, "height": 296}},
             "formats": ["webp", "png"], "max_bytes": 380_000, "transparency": "required",
             "seen": [{"name": "chat", "width": 148, "density": 2}], "grounds": ["#efe9df", "#20262b"],
+            "capacity": 60,
+            "fields": [
+                {"name": "label", "label": "Label", "required": True, "max_length": 30},
+                {"name": "tag", "label": "Related emoji", "required": True},
+                {"name": "description", "label": "Description for the blind", "max_length": 200},
+            ],
         },
     ],
     "Round-view tour": [

@@ -143,6 +143,8 @@ need_secrets() {
 print("export FITZLE_SECRET=" + secrets.token_urlsafe(48))
 print("export FITZLE_DB_PASSWORD=" + secrets.token_urlsafe(24))' > "$VAR/secrets")
   fi
+  grep -q FITZLE_REHEARSAL_TOKEN "$VAR/secrets" || (umask 077; "$(find_python)" -c 'import secrets
+print("export FITZLE_REHEARSAL_TOKEN=" + secrets.token_urlsafe(24))' >> "$VAR/secrets")
   . "$VAR/secrets"
 }
 

@@ -24,8 +24,10 @@ from fitzle.apps.pieces import places as place_actions
 from fitzle.apps.pieces import serving as serving_actions
 from fitzle.apps.pieces import takes as take_actions
 from fitzle.apps.pieces.models import Fit, Piece
+from fitzle.apps.uploading import connections
 from fitzle.core.artwork.steps.document import NOT_PREPARED, CutOut
 from fitzle.core.encode.wish import Wish
+from fitzle.core.handover.handing import Handing
 from tests.apps.helpers import send
 from tests.make import sheet, svg
 
@@ -39,6 +41,7 @@ MODULES = (
     serving_actions,
     house_actions,
     icon_actions,
+    connections,
     learning_actions,
     workspace_actions,
     take_actions,
@@ -59,6 +62,14 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "make_dark_version": (NOBODY,),
     "deliver_these": ([NOBODY],),
     "make_icons": (NOBODY,),
+    "cancel_delivery": (NOBODY,),
+    "go_on_with": (NOBODY,),
+    "take_back": (NOBODY,),
+    "say_live": (NOBODY, True),
+    "remember_handing": (NOBODY, Handing()),
+    "fill_fields": (NOBODY, {}, None),
+    "connect": (NOBODY, connections.Opening("s3", "https://a.example", "x", "", "")),
+    "disconnect": (NOBODY,),
     "change_fit": (NOBODY, piece_actions.Edit(0, "moved")),
     "repair_fit": (NOBODY, "plate", None),
     "add_role": (NOBODY, 0, "headline"),

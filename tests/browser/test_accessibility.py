@@ -39,7 +39,7 @@ def wall(person: Person) -> None:
 
 def deliver_list(person: Person) -> None:
     wall(person)
-    person.find("//button[starts-with(normalize-space(.), 'Deliver')]").click()
+    person.find("//a[starts-with(normalize-space(.), 'Deliver ')]").click()
     person.sees("together")
 
 

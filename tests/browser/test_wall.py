@@ -77,9 +77,10 @@ def test_the_wall_is_filtered_by_state(person: Person) -> None:
 
 
 def test_all_that_fit_are_delivered_and_recorded(person: Person) -> None:
-    person.find("//button[starts-with(normalize-space(.), 'Deliver')]").click()
+    person.find("//a[starts-with(normalize-space(.), 'Deliver ')]").click()
     person.sees(" together")
-    listed = [entry.text for entry in person.find("//*[@role='dialog']//table").find_elements("xpath", ".//tbody/tr")]
+    rows = person.find("//ul[@aria-label='Files to deliver']").find_elements("xpath", "./li")
+    listed = [entry.text for entry in rows]
     assert any("wheel-badge_32x32.ico" in words and "4.3 K" in words for words in listed), listed
     person.sees("Not among them: ")
     assert person.ask("/api/workspaces/ottermoor/deliveries") == [], "nothing goes before the list was seen"

@@ -10,6 +10,7 @@ import { AskScreen } from "./features/asking/AskScreen";
 import { BeginScreen } from "./features/begin/BeginScreen";
 import { BenchScreen } from "./features/bench/BenchScreen";
 import { DeliveriesScreen } from "./features/deliveries/DeliveriesScreen";
+import { DeliverScreen } from "./features/deliver/DeliverScreen";
 import { DoingScreen } from "./features/doing/DoingScreen";
 import { HouseStyleScreen } from "./features/house/HouseStyleScreen";
 import { NewPlaceScreen } from "./features/places/NewPlaceScreen";
@@ -88,6 +89,7 @@ function Screens({ first }: { first: string | undefined }) {
         <Route path="places/show" element={<ShowPlaceScreen />} />
         <Route path="places/:place" element={<PlaceScreen key={location.pathname} />} />
         <Route path="workspace" element={<WorkspaceScreen />} />
+        <Route path="deliver" element={<DeliverScreen />} />
         <Route path="deliveries" element={<DeliveriesScreen />} />
         <Route path="doing" element={<DoingScreen />} />
         <Route path="*" element={<Trouble error={new Error("There is no such page.")} />} />

@@ -37,6 +37,7 @@ INSTALLED_APPS = [
     "fitzle.apps.destinations",
     "fitzle.apps.pieces",
     "fitzle.apps.deliveries",
+    "fitzle.apps.uploading",
     "fitzle.apps.asking",
     "fitzle.apps.mails",
     "fitzle.apps.jobs",
@@ -223,6 +224,9 @@ CONTENT_SECURITY_POLICY = {
 }
 
 DELIVER_INTO = server_folders(os.environ.get("FITZLE_DELIVER_INTO", ""))  # by workspace, by name
+REHEARSAL = os.environ.get("FITZLE_REHEARSAL", "").rstrip("/")  # where the made-up destinations are; empty: nowhere
+REHEARSAL_TOKEN = os.environ.get("FITZLE_REHEARSAL_TOKEN", "rehearsal")
+UPLOAD_INSIDE = os.environ.get("FITZLE_UPLOAD_INSIDE") == "1"  # connections may lead into the server's own network
 BUCKET = os.environ.get("FITZLE_BUCKET", "")
 STORAGES = {
     "default": file_storage(VAR),

@@ -60,6 +60,7 @@ _TABLE = (
 )  # fmt: skip
 
 FORMATS: dict[str, FileFormat] = {entry.name: entry for entry in _TABLE}
+_TEXTS = {"webmanifest": "application/manifest+json", "html": "text/html"}
 CLIPS = tuple(entry.name for entry in _TABLE if entry.kind == "clip")
 
 
@@ -69,6 +70,11 @@ def format_named(name: str) -> FileFormat:
     if found is None:
         raise ValueOutOfRange("there is no such format", expected=", ".join(FORMATS), actual=repr(name))
     return found
+
+
+def media_type_of(name: str) -> str:
+    """The media type of a format, or of one of the texts that come with an icon set."""
+    return _TEXTS.get(name) or format_named(name).media_type
 
 
 def label_of(name: str) -> str:

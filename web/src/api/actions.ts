@@ -139,14 +139,6 @@ export const moveInHistory = (workspace: string, piece: string, way: "undo" | "r
     }),
   );
 
-export const deliver = (workspace: string, fits: string[] | null, changed = false) =>
-  answerOf(
-    client.POST("/api/workspaces/{workspace}/deliveries", {
-      params: { path: { workspace } },
-      body: { fits, changed },
-    }),
-  );
-
 export const describeArtwork = (workspace: string, artwork: string, given: Schemas["Description"]) =>
   answerOf(
     client.PATCH("/api/workspaces/{workspace}/artwork/{artwork}", {

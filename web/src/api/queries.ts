@@ -296,28 +296,6 @@ export const startingPointsQuery = (workspace: string, placement: string) =>
       ),
   });
 
-/** What a delivery would hand over. */
-export const readyQuery = (workspace: string, changed: boolean) =>
-  queryOptions({
-    queryKey: [workspace, "ready", changed],
-    queryFn: () =>
-      answerOf(
-        client.GET("/api/workspaces/{workspace}/deliveries/ready", {
-          params: { path: { workspace }, query: { changed } },
-        }),
-      ),
-    staleTime: 0,
-    gcTime: 0,
-    refetchInterval: BUSY_MS * 2, // files may still be made while the list is open
-  });
-
-export const deliveriesQuery = (workspace: string) =>
-  queryOptions({
-    queryKey: [workspace, "deliveries"],
-    queryFn: () =>
-      answerOf(client.GET("/api/workspaces/{workspace}/deliveries", { params: { path: { workspace } } })),
-  });
-
 export const proofUrl = (workspace: string, fit: string, key: string, width: number) =>
   `/api/workspaces/${workspace}/fits/${fit}/proof?width=${Math.max(1, Math.round(width))}&key=${key}`;
 

@@ -17,7 +17,7 @@ from fitzle.apps.api.delivery_schemas import (
     EmojiOut,
     Fields,
     HistoryEntry,
-    LeftOut,
+    NotReady,
     ReadyOut,
     RecordShelf,
     SayLive,
@@ -41,12 +41,13 @@ from fitzle.apps.deliveries.record import (
     last_delivered,
     record_of,
 )
-from fitzle.apps.destinations.shelves import placement_of, shelves_of
+from fitzle.apps.destinations.shelves import placement_of, placements_of, shelves_of
 from fitzle.apps.pieces.actions import fill_fields
 from fitzle.apps.pieces.fits import fits_on_wall
 from fitzle.apps.pieces.making import made_bytes
 from fitzle.apps.pieces.opening import open_fits
-from fitzle.core.formats import format_named
+from fitzle.apps.uploading.connections import targets_of
+from fitzle.core.formats import media_type_of
 from fitzle.core.handover.document import NAME, delivery_text
 from fitzle.core.handover.emoji_names import find_emoji
 from fitzle.core.handover.handing import Handing
@@ -57,7 +58,6 @@ if TYPE_CHECKING:
 
 router = Router(tags=["deliveries"])
 MOST_LISTED = 50
-_OTHER_TYPES = {"webmanifest": "application/manifest+json", "html": "text/html"}
 
 
 @router.get("/deliveries", response=list[DeliveryOut])
@@ -77,14 +77,17 @@ def list_ready(request: HttpRequest, workspace: Path[str], changed: bool = False
         ready_view(ready, delivered.get(ready.opened.fit.placement_id))
         for ready in ready_fits(space, on_offer(access, changed=changed), flat=flat)
     ]
+    targets = targets_of(placements_of(space, [fit.placement for fit in fits]))
+    for fit in fits:
+        fit.upload = targets.get(fit.placement, "")
     filled = [opened for opened in open_fits(space, fits_on_wall(space)) if not opened.standing(None).deliverable]
     return ReadyOut(
         fits=fits,
         weight=words_for_bytes(sum(file.bytes for fit in fits for file in fit.files)),
         changed=sum(fit.changed for fit in fits),
-        left_out=[LeftOut(name=opened.sheet.name, why=state_of(opened, None).why) for opened in filled],
+        left_out=[NotReady(name=opened.sheet.name, why=state_of(opened, None).why) for opened in filled],
         folders=folders_of(space),
-        uploads=[],
+        uploads=sorted(set(targets.values())),
     )
 
 
@@ -162,8 +165,7 @@ def read_file(request: HttpRequest, workspace: Path[str], file: UUID) -> HttpRes
     """One delivered file under its own name."""
     space = workspace_to_see(request.user, workspace)
     found = delivered_file(space, file)
-    kind = _OTHER_TYPES.get(found.format)
-    return download(made_bytes(space, found.sha256), found.name, kind or format_named(found.format).media_type)
+    return download(made_bytes(space, found.sha256), found.name, media_type_of(found.format))
 
 
 @router.get("/deliveries/files/{uuid:file}/picture")
@@ -173,7 +175,7 @@ def file_picture(request: HttpRequest, workspace: Path[str], file: UUID) -> Http
     found = delivered_file(space, file)
     if found.format not in SHOWN:
         raise Http404("Browsers show no picture of this file.")
-    answer = immutable_picture(made_bytes(space, found.sha256), format_named(found.format).media_type)
+    answer = immutable_picture(made_bytes(space, found.sha256), media_type_of(found.format))
     answer["Content-Security-Policy"] = "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src data:"
     return answer
 
@@ -182,7 +184,7 @@ def file_picture(request: HttpRequest, workspace: Path[str], file: UUID) -> Http
 def say_live(request: HttpRequest, workspace: Path[str], file: UUID, given: SayLive) -> DeliveredFileOut:
     """Notes that a file is seen where it was handed over to, or was taken down there."""
     access = access_to(request.user, workspace)
-    return file_view(actions.say_live(access, file, live=given.live), _current(access.workspace))
+    return file_view(actions.say_live(access, file, given.live), _current(access.workspace))
 
 
 @router.post("/deliveries/files/{uuid:file}/back", response={201: DeliveryOut, 422: Message})

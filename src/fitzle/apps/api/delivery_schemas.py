@@ -78,7 +78,10 @@ class FieldOut(Schema):
 
 
 class ReadyFitOut(Schema):
-    """What a delivery would hand over for one fit; `trouble` says why the destination would not take it now."""
+    """What a delivery would hand over for one fit; `trouble` says why the destination would not take it now.
+
+    `upload` is where it can be uploaded to from here, empty where that is nowhere.
+    """
 
     fit: UUID
     placement: UUID
@@ -88,14 +91,16 @@ class ReadyFitOut(Schema):
     state: FitState
     changed: bool
     picture: str
+    ground: str
     files: list[NamedFile]
     fields: list[FieldOut]
     alternative_text: str
     handing: Handing
     trouble: str
+    upload: str = ""
 
 
-class LeftOut(Schema):
+class NotReady(Schema):
     """A filled place that has no file that would be accepted, and why."""
 
     name: str
@@ -108,7 +113,7 @@ class ReadyOut(Schema):
     fits: list[ReadyFitOut]
     weight: str
     changed: int
-    left_out: list[LeftOut]
+    left_out: list[NotReady]
     folders: list[str]
     uploads: list[str]
 
@@ -147,6 +152,7 @@ class RecordPlace(Schema):
     slots: int
     capacity: int | None
     earlier: int
+    ground: str
     out_of_date: bool
     file: DeliveredFileOut
     live: DeliveredFileOut | None

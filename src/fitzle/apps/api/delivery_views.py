@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import TYPE_CHECKING, Any
 from uuid import UUID
 
@@ -19,6 +19,7 @@ from fitzle.apps.api.views import Delivered, state_of
 from fitzle.apps.deliveries.planning import ReadyFile, ReadyFit
 from fitzle.apps.deliveries.record import Kept, was_handed_over
 from fitzle.apps.destinations.shelves import handing_of
+from fitzle.core.colour.contrast import WHITE
 from fitzle.core.units import words_for_bytes
 
 if TYPE_CHECKING:
@@ -61,7 +62,7 @@ def ready_view(ready: ReadyFit, delivered: Delivered | None) -> ReadyFitOut:
     return ReadyFitOut(
         fit=fit.pk, placement=placement.pk, destination_name=placement.destination.name,
         placement_name=opened.sheet.name, subject=opened.document.subject, state=state_of(opened, delivered).state,
-        changed=opened.standing(delivered).changed, picture=opened.proof_key[:16],
+        changed=opened.standing(delivered).changed, picture=opened.proof_key[:16], ground=_ground(opened.sheet.grounds),
         files=[_named(file, ready) for file in ready.files],
         fields=[
             FieldOut(
@@ -82,10 +83,16 @@ def record_view(placement: Placement, kept: Kept, files: Mapping[UUID, Delivered
         slots=len(kept.slots),
         capacity=placement.sheet.get("capacity"),
         earlier=kept.last.version - 1,
+        ground=_ground(placement.sheet.get("grounds") or ()),
         out_of_date=placement.pk in current and current[placement.pk] != kept.contents,
         file=file_view(files[kept.last.id], current),
         live=file_view(files[kept.live.id], current) if kept.live else None,
     )
+
+
+def _ground(grounds: Sequence[str]) -> str:
+    """The page that pictures of a place are seen on."""
+    return grounds[0] if grounds else WHITE
 
 
 def _named(file: ReadyFile, ready: ReadyFit) -> NamedFile:

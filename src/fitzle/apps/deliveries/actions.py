@@ -70,7 +70,7 @@ def go_on_with(access: Access, delivery: UUID) -> Delivery:
 
 
 @action(Capability.CHANGE)
-def say_live(access: Access, file: UUID, *, live: bool) -> DeliveredFile:
+def say_live(access: Access, file: UUID, live: bool) -> DeliveredFile:
     """Notes that a file is seen where it was handed over to, or was taken down there."""
     found = delivered_file(access.workspace, file)
     now = timezone.now()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from collections.abc import Callable
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -16,7 +17,11 @@ from fitzle.apps.files.errors import DamagedFileError, StorageFullError
 from fitzle.apps.jobs.later import Later
 from fitzle.apps.pieces.making import made_bytes, make_open
 from fitzle.apps.pieces.opening import open_fit
+from fitzle.apps.uploading.port import Upload
+from fitzle.apps.uploading.sending import send
 from fitzle.core.errors import FitzleError
+from fitzle.core.findings import verdict_of
+from fitzle.core.formats import media_type_of
 from fitzle.core.handover.document import NAME, DeliveryDocument, HandedOver, delivery_text, read_delivery
 from fitzle.core.handover.folder import FolderError, keep_current, path_below
 
@@ -80,16 +85,16 @@ def _next(delivery: Delivery) -> DeliveredFile | None:
     if not Delivery.objects.filter(pk=delivery.pk, state=RUNNING).exists():
         return None  # somebody cancelled it
     waiting = DeliveredFile.objects.filter(delivery=delivery, state=WAITING)
-    return waiting.select_related("fit__placement__destination", "fit__piece__workspace").first()
+    return waiting.select_related(
+        "fit__placement__destination", "fit__piece__workspace", "placement__destination", "delivery__workspace"
+    ).first()
 
 
 def _settle(delivery: Delivery, file: DeliveredFile) -> None:
     """Hands one file over, or notes why it was not; the others go on either way."""
     try:
         data = _made(delivery, file)
-        if delivery.way == "folder":
-            _write(delivery, file, data)
-        file.state, file.message = DONE, ""
+        HAND_OVER[delivery.way](delivery, file, data)
     except Same:
         file.delete()
         return
@@ -141,7 +146,37 @@ def _make(delivery: Delivery, file: DeliveredFile) -> None:
     file.format, file.width, file.height = content.format, content.width, content.height
 
 
+def _keep(_delivery: Delivery, file: DeliveredFile, _data: bytes) -> None:
+    """It is there to be saved."""
+    file.state, file.message = DONE, ""
+
+
+def _upload(_delivery: Delivery, file: DeliveredFile, data: bytes) -> None:
+    """Uploads a file; one that is refused is not handed over, and says why in the destination's words."""
+    if file.placement is None:
+        raise FitzleError(GONE)
+    file.answer = send(file.placement, _upload_of(file, data), _verdict(file))
+    if not file.answer["taken"]:
+        file.state, file.message = FAILED, f"refused there: {' '.join(file.answer['said'])}"
+        return
+    file.state, file.message, file.live_at = DONE, "", timezone.now()
+
+
+def _upload_of(file: DeliveredFile, data: bytes) -> Upload:
+    return Upload(
+        key=str(file.pk), name=file.name, folder=file.folder, media_type=media_type_of(file.format), data=data,
+        fields=file.fields, piece=str(file.piece or file.subject),
+    )  # fmt: skip
+
+
+def _verdict(file: DeliveredFile) -> str:
+    """What the rules say of the fit, as it stands now."""
+    opened = open_fit(file.delivery.workspace, file.fit) if file.fit else None
+    return verdict_of(opened.findings or []) if opened else "fits"
+
+
 def _write(delivery: Delivery, file: DeliveredFile, data: bytes) -> None:
+    file.state, file.message = DONE, ""
     file.written = keep_current(folder_named(delivery.workspace, delivery.folder), file.path, data)
     file.live_at = file.live_at or timezone.now()  # it stands where it is served from
 
@@ -172,3 +207,8 @@ def _documented(folder: Path) -> tuple[HandedOver, ...]:
         return read_delivery(path_below(folder, NAME).read_bytes()).files
     except (OSError, FitzleError):
         return ()
+
+
+HAND_OVER: dict[str, Callable[[Delivery, DeliveredFile, bytes], None]] = {
+    "zip": _keep, "folder": _write, "upload": _upload,
+}  # fmt: skip

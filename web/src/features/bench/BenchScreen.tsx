@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 
-import { deliver, save } from "../../api/actions";
+import { save } from "../../api/actions";
+import { deliverAndWait, fileUrl, zipUrl } from "../../api/deliveryQueries";
 import { Button } from "../../ui/Button";
 import { HistoryStep } from "../../ui/HistoryStep";
 import { SavedState } from "../../ui/SavedState";
@@ -91,21 +92,33 @@ function TopLine({ bench, workspace }: { bench: Bench; workspace: string }) {
 
 function DeliverOne({ bench, workspace }: { bench: Bench; workspace: string }) {
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
   const fit = bench.fit!;
   const ready = fit.deliverable;
   const hand = async () => {
     try {
-      const delivery = await deliver(workspace, [fit.id]);
-      save(`/api/workspaces/${workspace}/deliveries/files/${delivery.files[0]!.id}`);
+      setBusy(true);
+      const delivery = await deliverAndWait(workspace, {
+        fits: [fit.id],
+        changed: false,
+        way: "zip",
+        folder: "",
+        flat: false,
+      });
+      const [first, ...others] = delivery.files;
+      if (first?.state === "failed") throw new Error(first.message);
+      save(others.length ? zipUrl(workspace, delivery.id) : fileUrl(workspace, first!.id));
       setTrouble(null);
     } catch (error) {
       setTrouble((error as Error).message);
+    } finally {
+      setBusy(false);
     }
   };
   return (
     <>
       {trouble && <Problem message={trouble} onDismiss={() => setTrouble(null)} />}
-      <Button look="next" disabled={!ready} onClick={() => void hand()}>
+      <Button look="next" disabled={!ready || busy} onClick={() => void hand()}>
         {fit.measuring ? "Making the file…" : ready ? "Deliver this file" : "No file to deliver"}
       </Button>
     </>

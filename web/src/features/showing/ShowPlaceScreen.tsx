@@ -1,9 +1,10 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
-import { useParams } from "react-router";
+import { useEffect, useState } from "react";
+import { useParams, useSearchParams } from "react-router";
 
 import { answerLearnt, learnPlace } from "../../api/actions";
 import type { Schemas } from "../../api/client";
+import { deliveredQuery } from "../../api/deliveryQueries";
 import { learningQuery } from "../../api/queries";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
@@ -31,6 +32,7 @@ export function ShowPlaceScreen() {
     ...learningQuery(workspace, begin.data?.id ?? ""),
     enabled: begin.data !== undefined,
   });
+  useDelivered(workspace, useSearchParams()[0].get("file"), setPicture);
   const pictureAddress = useAddress(picture);
   const address = useAddress(screenshot);
   const drawing = picture === null;
@@ -129,6 +131,14 @@ export function ShowPlaceScreen() {
       </section>
     </main>
   );
+}
+
+/** The picture is one that was handed over. */
+function useDelivered(workspace: string, file: string | null, choose: (file: File) => void) {
+  const given = useQuery({ ...deliveredQuery(workspace, file ?? ""), enabled: file !== null });
+  useEffect(() => {
+    if (given.data) choose(given.data);
+  }, [given.data, choose]);
 }
 
 function Looking({ percent }: { percent: number }) {

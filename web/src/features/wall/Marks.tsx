@@ -4,13 +4,24 @@ import { Link } from "react-router";
 
 import { changePlace } from "../../api/actions";
 import type { WallProof } from "../../api/client";
+import { day } from "../../measure/days";
 import { Button } from "../../ui/Button";
 
 /** What is to be known of a place beside its state: a file that it shares, and what changed in its sheet. */
 export function Marks({ proof, workspace }: { proof: WallProof; workspace: string }) {
-  const { shared = [], parted = "", changed = [] } = proof;
+  const { shared = [], parted = "", changed = [], slots, capacity, live_since } = proof;
   return (
     <>
+      {live_since && (
+        <p className="text-[12px] leading-[16px] text-soft">
+          live since {day(live_since)}, revision {proof.live_revision}
+        </p>
+      )}
+      {capacity && (
+        <p className="figure text-[12px] leading-[16px] text-soft">
+          {slots} of {capacity} slots
+        </p>
+      )}
       {shared.length > 0 && (
         <p className="text-[12px] leading-[16px] text-soft" title={shared.join(", ")}>
           same file as {shared.length > 2 ? `${shared.length} others` : shared.join(" and ")}

@@ -5,6 +5,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
+import { Connection } from "./Connection";
 import { DeleteDestination } from "./DeleteDestination";
 import { useDestination } from "./useDestination";
 
@@ -113,6 +114,7 @@ function About({ workspace, shelf, position, of }: Props) {
           </a>
         )}
       </p>
+      <Connection workspace={workspace} destination={shelf.id} />
       <div className="flex flex-wrap gap-3 border-t border-hairline pt-3">
         <Button disabled={position === 0} onClick={() => save({ position: position - 1 })}>
           <ArrowUp aria-hidden size={13} /> Earlier

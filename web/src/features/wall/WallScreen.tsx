@@ -7,7 +7,7 @@ import { wallQuery } from "../../api/queries";
 import { plural } from "../../measure/words";
 import { STATES } from "../../ui/State";
 import { Notice, Trouble } from "../../ui/Trouble";
-import { DeliverButton } from "./DeliverButton";
+import { DeliverLink } from "./DeliverLink";
 import { DropZone } from "../../ui/DropZone";
 import { FindPlace, MANY, said } from "./FindPlace";
 import { ShelfRow } from "./ShelfRow";
@@ -150,7 +150,7 @@ function Summary({ wall, only, setOnly, workspace }: SummaryProps) {
         >
           Add a place
         </Link>
-        <DeliverButton wall={wall} workspace={workspace} />
+        <DeliverLink wall={wall} workspace={workspace} />
       </div>
     </div>
   );
