@@ -23,6 +23,7 @@ from fitzle.core.errors import FitzleError
 from fitzle.core.findings import verdict_of
 from fitzle.core.formats import media_type_of
 from fitzle.core.handover.document import NAME, DeliveryDocument, HandedOver, delivery_text, read_delivery
+from fitzle.core.handover.fields import trouble_with
 from fitzle.core.handover.folder import FolderError, keep_current, path_below
 
 if TYPE_CHECKING:
@@ -172,7 +173,10 @@ def _upload_of(file: DeliveredFile, data: bytes) -> Upload:
 def _verdict(file: DeliveredFile) -> str:
     """What the rules say of the fit, as it stands now."""
     opened = open_fit(file.delivery.workspace, file.fit) if file.fit else None
-    return verdict_of(opened.findings or []) if opened else "fits"
+    if opened is None:
+        return "fits"
+    lacking = any(trouble_with(field, file.fields.get(field.name, "")) for field in opened.sheet.fields)
+    return "its form is not filled in" if lacking else verdict_of(opened.findings or [])
 
 
 def _write(delivery: Delivery, file: DeliveredFile, data: bytes) -> None:

@@ -21,8 +21,7 @@ from fitzle.apps.accounts.access import all_workspaces
 from fitzle.apps.accounts.workspaces import workspaces_to_erase
 from fitzle.apps.jobs.models import Job
 from fitzle.apps.jobs.queue import catch_up_later, clear_later, erase_later, send
-from fitzle.core.fit.keys import ENGINE
-from fitzle.core.preflight.registry import RULES_VERSION
+from fitzle.core.engine import ENGINE, RULES_VERSION
 
 log = logging.getLogger(__name__)
 EVERY_SECONDS = 5.0

@@ -23,6 +23,7 @@ from fitzle.apps.pieces.saving import document_of
 from fitzle.apps.pieces.sharing import common_among, shared_files, slug_among
 from fitzle.core.artwork.sources import Source
 from fitzle.core.encode.wish import NO_WISH, Wish
+from fitzle.core.engine import RULES_VERSION
 from fitzle.core.errors import FitzleError
 from fitzle.core.findings import Finding, muting
 from fitzle.core.fit.deciding import Decided, Planned, decide, decide_again, plan_resolved
@@ -34,7 +35,6 @@ from fitzle.core.piece.document import Piece as Document
 from fitzle.core.piece.document import artworks_in, layer_of, with_take
 from fitzle.core.plan.planning import planned_size
 from fitzle.core.preflight.readings import reading_of
-from fitzle.core.preflight.registry import RULES_VERSION
 from fitzle.core.preflight.rule import Demand
 from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.units import Size

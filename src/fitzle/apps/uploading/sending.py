@@ -14,6 +14,7 @@ if TYPE_CHECKING:
     from fitzle.apps.destinations.models import Placement
 
 COMPARED_PX = 1600
+GOOD = ("fits", "note", "risky")  # what is taken, if Fitzle is right
 
 
 def shown_now(placement: Placement, told: dict[str, Any]) -> bytes | None:
@@ -36,7 +37,7 @@ def send(placement: Placement, upload: Upload, verdict: str) -> dict[str, Any]:
     answer = adapter.upload(upload)
     told: dict[str, Any] = {
         "taken": answer.taken, "said": list(answer.said), "ours": verdict, "page": answer.page,
-        "agree": answer.taken == (verdict != "refused"), "again": answer.again, "shown": None,
+        "agree": answer.taken == (verdict in GOOD), "again": answer.again, "shown": None,
     }  # fmt: skip
     if not answer.taken:
         return told

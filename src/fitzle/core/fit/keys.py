@@ -11,6 +11,7 @@ import hashlib
 import json
 from typing import Any, NamedTuple
 
+from fitzle.core.engine import ENGINE, RULES_VERSION
 from fitzle.core.fit.request import Resolved
 from fitzle.core.icons.kind import is_icon_set
 from fitzle.core.piece.parts import AnyPart, ArtworkPart, WordsPart, artwork_of_part
@@ -18,9 +19,7 @@ from fitzle.core.plan.grounds import takes_alpha
 from fitzle.core.plan.padding import follows_mask
 from fitzle.core.plan.planning import planned_size
 from fitzle.core.preflight.legibility import AUTO
-from fitzle.core.preflight.registry import RULES_VERSION
 
-ENGINE = "6"  # raise it when rendering or encoding changes, so that kept files are made anew
 _UNDRAWN = {"name", "locked", "hidden"}  # fields of a part that change no pixel; hidden parts are left out whole
 _JUDGED = (
     "size formats max_bytes transparency motion covered veil mask windows seen grounds".split()

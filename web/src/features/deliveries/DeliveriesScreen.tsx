@@ -63,6 +63,8 @@ function headline(deliveries: Delivery[], shelves: RecordShelf[]): string {
   const what = plural(deliveries.length, "delivery", "deliveries");
   const places = shelves.flatMap((shelf) => shelf.places);
   const stale = places.filter((place) => place.out_of_date).length;
+  const failed = deliveries[0]?.files.filter((file) => file.state === "failed").length ?? 0;
+  if (failed) return `${what}; ${plural(failed, "file was", "files were")} not handed over.`;
   return stale
     ? `${what}; ${plural(stale, "place shows", "places show")} another file by now.`
     : `${what}, all up to date.`;
