@@ -6,6 +6,7 @@ from uuid import UUID, uuid4
 import pytest
 from django.core.exceptions import PermissionDenied
 
+from fitzle.apps.accounts import tokens as token_actions
 from fitzle.apps.accounts import workspaces as workspace_actions
 from fitzle.apps.accounts.access import ACTIONS as CHECKED
 from fitzle.apps.accounts.access import Access, access_to
@@ -42,6 +43,7 @@ MODULES = (
     house_actions,
     icon_actions,
     connections,
+    token_actions,
     learning_actions,
     workspace_actions,
     take_actions,
@@ -70,6 +72,8 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "fill_fields": (NOBODY, {}, None),
     "connect": (NOBODY, connections.Opening("s3", "https://a.example", "x", "", "")),
     "disconnect": (NOBODY,),
+    "make_token": ("CI", []),
+    "revoke_token": (0,),
     "change_fit": (NOBODY, piece_actions.Edit(0, "moved")),
     "repair_fit": (NOBODY, "plate", None),
     "add_role": (NOBODY, 0, "headline"),

@@ -59,6 +59,7 @@ BODIES: dict[str, Any] = {
     "post /fits": {"artwork": "{artwork}", "placements": ["suited"]},
     "post /deliveries": {},
     "put /deliveries/files/{file}/live": {"live": True},
+    "post /tokens": {"name": "CI", "scopes": []},
     "put /destinations/{destination}/connection": {"address": "https://a.example", "folder": "x"},
     "put /places/{placement}/handing": {"replacing": "same"},
     "put /fits/{fit}/fields": {"values": {}},

@@ -11,7 +11,7 @@ from django.core.exceptions import PermissionDenied
 from django.db import transaction
 from django.http import Http404
 
-from fitzle.apps.accounts.models import Membership, Role, User, Workspace
+from fitzle.apps.accounts.models import ApiToken, Membership, Role, User, Workspace
 from fitzle.apps.watching.context import note
 
 if TYPE_CHECKING:
@@ -27,17 +27,19 @@ class Capability(StrEnum):
 
     SEE = "see"
     CHANGE = "change"
+    DELIVER = "deliver"
     RUN = "run"
 
 
 _MAY: dict[str, frozenset[Capability]] = {
     Role.VIEWER: frozenset({Capability.SEE}),
-    Role.MAKER: frozenset({Capability.SEE, Capability.CHANGE}),
+    Role.MAKER: frozenset({Capability.SEE, Capability.CHANGE, Capability.DELIVER}),
     Role.OWNER: frozenset(Capability),
 }
 _REFUSED = {
     Capability.SEE: "You cannot see this workspace.",
     Capability.CHANGE: "You can look at this workspace but not change it. Ask its owner.",
+    Capability.DELIVER: "You can look at this workspace but hand nothing over. Ask its owner.",
     Capability.RUN: "Only its owner can do that.",
 }
 
@@ -48,22 +50,35 @@ ACTIONS: dict[str, Capability] = {}  # what each action asks of its actor, by mo
 class Access(NamedTuple):
     """Somebody in a workspace, with what they may do there: every action is done by one.
 
-    Actors are people; tokens and guests with a link join them as further roles.
+    Actors are people, or scripts with a token of theirs: `scopes` is what that lets them do, None for people.
     """
 
     actor: User
     workspace: Workspace
     role: str
+    scopes: frozenset[str] | None = None
 
     def require(self, capability: Capability) -> None:
         """Raises PermissionDenied, in words, where the actor may not do that."""
         if capability not in _MAY.get(self.role, frozenset()):
             raise PermissionDenied(_REFUSED[capability])
+        if self.scopes is not None and capability not in self.scopes:
+            raise PermissionDenied(f"This token does not let a script do that ({capability}). Make another one.")
 
 
 def access_to(user: AbstractBaseUser | AnonymousUser, slug: str) -> Access:
     """What somebody may do in the workspace with this slug; Http404 for strangers."""
-    return _access(user_id=user.pk, workspace__slug=slug)
+    return _access(user_id=user.pk, workspace__slug=slug)._replace(scopes=scopes_of(user, slug))
+
+
+def scopes_of(user: AbstractBaseUser | AnonymousUser, slug: str) -> frozenset[str] | None:
+    """What the token lets do that a script came with; None for people. Http404 in any workspace but the token's."""
+    token: ApiToken | None = getattr(user, "token", None)
+    if token is None:
+        return None
+    if token.workspace.slug != slug:
+        raise Http404("There is no such workspace.")
+    return frozenset(token.scopes)
 
 
 def access_again(user_id: int | None, workspace_id: int) -> Access:
@@ -73,7 +88,8 @@ def access_again(user_id: int | None, workspace_id: int) -> Access:
 
 def access_to_leaving(user: AbstractBaseUser | AnonymousUser, slug: str) -> Access:
     """The same for one that was deleted and is not gone yet, or not deleted at all."""
-    return _access(leaving_too=True, user_id=user.pk, workspace__slug=slug)
+    found = _access(leaving_too=True, user_id=user.pk, workspace__slug=slug)
+    return found._replace(scopes=scopes_of(user, slug))
 
 
 def _access(*, leaving_too: bool = False, **who: Any) -> Access:

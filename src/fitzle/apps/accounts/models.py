@@ -87,3 +87,23 @@ class Invitation(models.Model):
     made_at = models.DateTimeField(auto_now_add=True)
     used_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
     used_at = models.DateTimeField(null=True)
+
+
+class ApiToken(models.Model):
+    """Lets a script act for one person in one workspace, as far as its scopes go. Only the hash of it is kept.
+
+    `begins` are its first letters, by which people tell it from others.
+    """
+
+    workspace = models.ForeignKey(Workspace, on_delete=models.CASCADE, related_name="tokens")
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="+")
+    name = models.CharField(max_length=80)
+    hashed = models.CharField(max_length=64, unique=True)
+    begins = models.CharField(max_length=12)
+    scopes = models.JSONField(default=list)
+    made_at = models.DateTimeField(auto_now_add=True)
+    used_at = models.DateTimeField(null=True, default=None)
+    revoked_at = models.DateTimeField(null=True, default=None)
+
+    class Meta:
+        ordering = ["-made_at"]

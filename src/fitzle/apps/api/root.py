@@ -35,6 +35,7 @@ from fitzle.apps.api import (
     serving,
     session,
     takes,
+    tokens,
     typefaces,
     versions,
     wall,
@@ -47,6 +48,7 @@ from fitzle.apps.api.preparation import view_of
 from fitzle.apps.api.preparation_schemas import StaleSteps
 from fitzle.apps.api.schemas import ClashOut, StalePiece
 from fitzle.apps.api.sheet_views import view_of_place
+from fitzle.apps.api.token_auth import TokenAuth
 from fitzle.apps.api.views import piece_view
 from fitzle.apps.artwork.preparing import StalePreparation
 from fitzle.apps.destinations.shelves import StaleSheet
@@ -55,7 +57,14 @@ from fitzle.apps.files.errors import DamagedFileError, StorageAwayError, Storage
 from fitzle.apps.pieces.saving import StaleRevision
 from fitzle.core.errors import FitzleError
 
-api = NinjaAPI(title="Fitzle", version="1", auth=SessionAuth(), docs_url=None, openapi_url=None, parser=StrictParser())
+api = NinjaAPI(
+    title="Fitzle",
+    version="1",
+    auth=[TokenAuth(), SessionAuth()],
+    docs_url=None,
+    openapi_url="/openapi.json",
+    parser=StrictParser(),
+)
 api.add_router("/session", session.router)
 api.add_router("/door", session.door)
 api.add_router("/entrance", entrance.router)
@@ -90,6 +99,7 @@ for module in (
     clips,
     glyphs,
     versions,
+    tokens,
 ):
     api.add_router("/workspaces/{workspace}", module.router)
 

@@ -17,6 +17,7 @@ from fitzle.apps.accounts.workspaces import leaving_workspaces
 from fitzle.apps.api.doing import may_see
 from fitzle.apps.api.limits_view import limits_view
 from fitzle.apps.api.schemas import LeavingOut, Me, Message, PersonName, WorkspaceOut
+from fitzle.apps.api.token_auth import person_of
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import User
@@ -52,9 +53,12 @@ def may_bring_in(request: HttpRequest) -> Status[Any]:
     """Asked by the front before it takes the body of an upload: whether this person may bring files in there."""
     if request.headers.get("X-Original-Method", "") not in ("POST", "PUT", "PATCH"):
         return Status(204, None)
+    secret = request.headers.get("Authorization", "").removeprefix("Bearer ")
+    if secret and person_of(request, secret) is None:
+        return Status(401, Message(message="There is no such token."))
     if not request.user.is_authenticated:
         return Status(401, Message(message="Please sign in."))
-    if request.headers.get("X-Original-URI", "") == "/api/workspaces/bring-in":
+    if request.headers.get("X-Original-URI", "") == "/api/workspaces/bring-in" and not secret:
         return Status(204, None)  # a workspace of one's own
     workspace = unquote(request.headers.get("X-Original-URI", "").partition("/workspaces/")[2].partition("/")[0])
     try:

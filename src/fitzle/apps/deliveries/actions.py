@@ -35,7 +35,7 @@ class How(NamedTuple):
 USUAL = How()
 
 
-@action(Capability.CHANGE)
+@action(Capability.DELIVER)
 def deliver_these(access: Access, fit_ids: list[UUID], how: How = USUAL) -> Delivery:
     """Hands over the files of these fits; raises FitzleError when one of them has none that would be accepted."""
     fits = open_fits(access.workspace, [fit_of(access.workspace, fit) for fit in dict.fromkeys(fit_ids)])
@@ -45,20 +45,20 @@ def deliver_these(access: Access, fit_ids: list[UUID], how: How = USUAL) -> Deli
     return _deliver(access, fits, how)
 
 
-@action(Capability.CHANGE)
+@action(Capability.DELIVER)
 def deliver_all(access: Access, *, changed: bool, how: How = USUAL) -> Delivery:
     """Hands over all files that would be accepted, or only those that changed since they were delivered."""
     return _deliver(access, on_offer(access, changed=changed), how)
 
 
-@action(Capability.CHANGE)
+@action(Capability.DELIVER)
 def cancel_delivery(access: Access, delivery: UUID) -> Delivery:
     """Stops a delivery before its next file."""
     handing_over.cancel(delivery_of(access.workspace, delivery))
     return delivery_of(access.workspace, delivery)
 
 
-@action(Capability.CHANGE)
+@action(Capability.DELIVER)
 def go_on_with(access: Access, delivery: UUID) -> Delivery:
     """Takes up what failed or was cancelled of a delivery."""
     found = delivery_of(access.workspace, delivery)
@@ -69,7 +69,7 @@ def go_on_with(access: Access, delivery: UUID) -> Delivery:
     return delivery_of(access.workspace, delivery)
 
 
-@action(Capability.CHANGE)
+@action(Capability.DELIVER)
 def say_live(access: Access, file: UUID, live: bool) -> DeliveredFile:
     """Notes that a file is seen where it was handed over to, or was taken down there."""
     found = delivered_file(access.workspace, file)
@@ -80,7 +80,7 @@ def say_live(access: Access, file: UUID, live: bool) -> DeliveredFile:
     return delivered_file(access.workspace, file)
 
 
-@action(Capability.CHANGE)
+@action(Capability.DELIVER)
 def take_back(access: Access, file: UUID, how: How = USUAL) -> Delivery:
     """Hands an earlier file over once more, byte for byte, with all that went with it."""
     found = delivered_file(access.workspace, file)
@@ -101,7 +101,7 @@ def take_back(access: Access, file: UUID, how: How = USUAL) -> Delivery:
     return delivery
 
 
-@action(Capability.CHANGE)
+@action(Capability.DELIVER)
 def remember_handing(access: Access, placement: UUID, handing: Handing) -> None:
     """Remembers with a place what replacements are called, and which variants go with its file."""
     save_handing(placement_of(access.workspace, placement), handing)

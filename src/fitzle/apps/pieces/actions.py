@@ -159,7 +159,7 @@ def fix_file(access: Access, fit_id: UUID, wish: Wish) -> Fit:
     return fit_of(access.workspace, fit_id)
 
 
-@action(Capability.CHANGE)
+@action(Capability.DELIVER)
 def fill_fields(access: Access, fit_id: UUID, values: Mapping[str, str], alternative_text: str | None) -> Fit:
     """Keeps what the upload form of a fit's place is told, and what is seen in the piece; None leaves that as it is.
 

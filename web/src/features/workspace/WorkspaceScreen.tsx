@@ -7,6 +7,7 @@ import { sessionQuery } from "../../api/queries";
 import { Button } from "../../ui/Button";
 import { Section } from "../../ui/Section";
 import { Problem } from "../../ui/Trouble";
+import { Tokens } from "./Tokens";
 
 /** Everything of a workspace in one file, and an end to it that can be taken back. */
 export function WorkspaceScreen() {
@@ -18,6 +19,7 @@ export function WorkspaceScreen() {
       <h1 className="text-[26px] leading-9">{name}</h1>
       <div className="mt-5 grid max-w-4xl gap-x-14 gap-y-9 md:grid-cols-2">
         <SaveEverything workspace={workspace} />
+        <Tokens workspace={workspace} />
         <Delete workspace={workspace} name={name} />
       </div>
     </main>
