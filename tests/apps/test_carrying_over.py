@@ -139,18 +139,18 @@ def _without_reasons(findings: Any) -> list[dict[str, Any]]:
 
 
 def _deliveries_point_to_fit_and_rendition() -> None:
-    from fitzle.apps.deliveries.delivering import last_delivered_keys
-
     from fitzle.apps.accounts.models import Workspace
     from fitzle.apps.deliveries.models import DeliveredFile
+    from fitzle.apps.deliveries.record import last_delivered
 
     rows, now = kept("deliveries.deliveredfile"), opened()
     for file in DeliveredFile.objects.select_related("rendition"):
         assert file.rendition is not None and file.rendition.files[0]["sha256"] == file.sha256
         assert rows[str(file.pk)]["sha256"] == file.sha256
     by_name = {entry.sheet.name: entry for entry in now.values() if entry.fit.chosen}
-    delivered = last_delivered_keys(Workspace.objects.get())
-    current = {name for name, entry in by_name.items() if delivered.get(entry.fit.placement_id) == entry.file_key}
+    delivered = last_delivered(Workspace.objects.get())
+    made = {name: entry.record.contents for name, entry in by_name.items() if entry.record and entry.record.files}
+    current = {name for name, files in made.items() if delivered.get(by_name[name].fit.placement_id) == files}
     assert current == {"Header logo", "Page header", "Record glyph", "Sticker", "Tab icon", "Touch icon"}
     assert by_name.keys() - current == {
         STALE, "Sign-in logo",  # of one piece, which was changed since

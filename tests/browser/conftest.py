@@ -18,6 +18,7 @@ import pytest
 from tests.browser.person import Person, start_browser
 from tests.conftest import redis_database
 from tests.ports import free_port
+from tests.rehearsal import TOKEN, running_rehearsal
 
 ROOT = Path(__file__).resolve().parents[2]
 DATABASE = "test_browser_" + os.environ.get("PYTEST_XDIST_WORKER", "gw0")
@@ -91,11 +92,12 @@ def made_sample(shared: Path) -> Path:
 
 
 class Running(NamedTuple):
-    """A running Fitzle: its address, the process that keeps its workers, and what its servers said."""
+    """A running Fitzle: its address, the process that keeps its workers, what its servers said, its rehearsal."""
 
     address: str
     worker: int
     log: Path
+    rehearsal: str
 
 
 @pytest.fixture(scope="session")
@@ -106,7 +108,12 @@ def fitzle(running: Running) -> str:
 
 @pytest.fixture(scope="session")
 def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
-    """A running Fitzle with the sample workspace; ends with the tests."""
+    """A running Fitzle with the sample workspace and its rehearsal; ends with the tests."""
+    with running_rehearsal(tmp_path_factory.mktemp("rehearsal")) as rehearsal:
+        yield from _running(tmp_path_factory, rehearsal.address)
+
+
+def _running(tmp_path_factory: pytest.TempPathFactory, rehearsal: str) -> Iterator[Running]:
     folder = tmp_path_factory.mktemp("fitzle")
     fresh_database(DATABASE)
     manage(folder, DATABASE, "manage.py", "migrate", "-v0")
@@ -133,7 +140,8 @@ def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
     ]
     drawing = ["gunicorn", "-c", "python:fitzle.config.drawing", "--bind", f"unix:{drawing_socket()}"]
     drawing.append("fitzle.config.drawing_wsgi")
-    drawn_there = {"FITZLE_DRAWING": f"unix:{drawing_socket()}"}
+    rehearsed = {"FITZLE_REHEARSAL": rehearsal, "FITZLE_REHEARSAL_TOKEN": TOKEN}
+    drawn_there = {"FITZLE_DRAWING": f"unix:{drawing_socket()}", **rehearsed}
     servers = [
         subprocess.Popen(
             [sys.executable, "-m", *command],
@@ -142,12 +150,12 @@ def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
             stdout=log,
             stderr=log,
         )
-        for command, more in ((web, drawn_there), (worker, {}), (drawing, {}))
+        for command, more in ((web, drawn_there), (worker, rehearsed), (drawing, {}))
     ]
     address = f"http://127.0.0.1:{port}"
     try:
         _wait_for(address, folder / "servers.log")
-        yield Running(address, servers[1].pid, folder / "servers.log")
+        yield Running(address, servers[1].pid, folder / "servers.log", rehearsal)
     finally:
         print((folder / "servers.log").read_text()[-3000:])
         for server in servers:

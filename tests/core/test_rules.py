@@ -58,13 +58,13 @@ REFUSED = Finding(rule="size", severity="refused", message="m")
         (Standing("k", MADE, None), "working", False),
         (Standing("k", MADE, []), "fits", True),
         (Standing("k", MADE, [RISKY]), "risky", True),
-        (Standing("k", MADE, [RISKY], delivered="other"), "risky", True),
+        (Standing("k", MADE, [RISKY], delivered=frozenset({"other"})), "risky", True),
         (Standing("k", MADE, [REFUSED, RISKY]), "refused", False),
         (Standing("k", RenditionRecord(), [REFUSED]), "refused", False),
-        (Standing("k", MADE, [], delivered="k"), "fits", True),
-        (Standing("k", MADE, [], delivered="other"), "out of date", True),
+        (Standing("k", MADE, [], delivered=MADE.contents), "fits", True),
+        (Standing("k", MADE, [], delivered=frozenset({"other"})), "out of date", True),
         (Standing("k", failed("No room."), None), "failed", False),
-        (Standing("k", failed("No room."), None, [RISKY], "other"), "failed", False),
+        (Standing("k", failed("No room."), None, [RISKY], frozenset({"other"})), "failed", False),
     ],
 )
 def test_a_fit_is_in_one_state(standing: Standing | None, state: str, deliverable: bool) -> None:
