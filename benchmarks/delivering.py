@@ -1,4 +1,4 @@
-"""From pieces to a ZIP on the disk in a running Fitzle, and a build in which nothing changed; both beside Pillow's way."""
+"""From pieces to a ZIP on the disk in a running Fitzle, and a build where nothing changed; both beside Pillow's way."""
 
 from __future__ import annotations
 
@@ -26,7 +26,7 @@ BUILDS = 5
 
 
 class Delivering(NamedTuple):
-    """Seconds from pieces to the ZIP, of Pillow for as many files, the most memory of all workers, and how many files."""
+    """Seconds from pieces to the ZIP, of Pillow for as many, the most memory of all workers, and how many files."""
 
     seconds: float
     pillow: float

@@ -158,9 +158,29 @@ def running() -> list[Row]:
     if address is None:
         return [{"name": "wall, change and drag over HTTP", "note": "not measured: run ./start first"}]
     with own_workspace(address) as space:
-        rows = [*changing(space), *wall(space), *eight_people(space)]
+        handed = delivering(space)
+    with own_workspace(address) as space:
+        rows = [*handed, *changing(space), *wall(space), *eight_people(space)]
     with own_workspace(address) as space:
         return [*rows, *large_workspace(space)]
+
+
+def delivering(space: OwnWorkspace) -> list[Row]:
+    """From pieces to a ZIP on the disk."""
+    from benchmarks.delivering import delivered
+
+    found = delivered(space)
+    return [
+        row(f"{found.files} files from pieces to a ZIP", found.seconds, found.pillow, "s", "< 12 s"),
+        row("  memory of all workers at most", found.workers_mb, None, "MB", "< 600 MB"),
+    ]
+
+
+def building() -> list[Row]:
+    """`./fitzle build` where nothing changed."""
+    from benchmarks.delivering import OUTPUTS, build_unchanged_s
+
+    return [row(f"build of {OUTPUTS} outputs, nothing changed", *build_unchanged_s(), "s", "< 1.5 s")]
 
 
 def eight_people(space: OwnWorkspace) -> list[Row]:
@@ -365,6 +385,7 @@ def main() -> None:
         previews,
         logo_bytes,
         files_under_limits,
+        building,
         composed,
         eye,
         places,

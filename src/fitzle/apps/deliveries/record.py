@@ -73,9 +73,9 @@ def record_of(workspace: Workspace) -> dict[UUID, Kept]:
 
 
 def history_of(workspace: Workspace, placement: UUID) -> list[DeliveredFile]:
-    """What was handed over to a place, the newest first; without the other files of a set."""
-    found = _done(workspace).filter(placement=placement, inside=False)
-    return list(found.select_related("delivery__made_by").order_by("-delivery__made_at", "variant"))
+    """What was handed over to a place, the newest first; without variants and the other files of a set."""
+    found = _done(workspace).filter(placement=placement, inside=False, variant="")
+    return list(found.select_related("delivery__made_by").order_by("-delivery__made_at"))
 
 
 def delivered_file(workspace: Workspace, file_id: UUID | str) -> DeliveredFile:

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 
 import { emojiQuery, fillFields, type Field, type ReadyFit } from "../../api/deliveryQueries";
 import { Problem } from "../../ui/Trouble";
@@ -7,19 +7,28 @@ import { useLater } from "../../ui/useLater";
 
 const BOX = "w-full border border-ink bg-sheet px-2 py-1 text-[13px]";
 
-/** What the upload form of a place asks for, kept as it is left. */
+/** What the upload form of a place asks for, kept as it is left. What was typed here counts, not what comes back. */
 export function Form({ workspace, fit }: { workspace: string; fit: ReadyFit }) {
   const queries = useQueryClient();
+  const [typed, setTyped] = useState(() =>
+    Object.fromEntries(fit.fields.map((field) => [field.name, field.value])),
+  );
+  const alternative = fit.fields.find((field) => field.kind === "alternative text");
   const keep = useMutation({
-    mutationFn: ({ field, value }: { field: Field; value: string }) => {
-      const values = Object.fromEntries(fit.fields.map((one) => [one.name, one.value]));
-      const alternative = field.kind === "alternative text" ? value : null;
-      for (const one of fit.fields) if (one.kind === "alternative text") delete values[one.name];
-      if (alternative === null) values[field.name] = value;
-      return fillFields(workspace, fit.fit, values, alternative);
+    scope: { id: `form ${fit.fit}` }, // one after the other
+    mutationFn: (all: Record<string, string>) => {
+      const values = { ...all };
+      if (alternative) delete values[alternative.name];
+      return fillFields(workspace, fit.fit, values, alternative ? (all[alternative.name] ?? "") : null);
     },
     onSuccess: () => queries.invalidateQueries({ queryKey: [workspace, "ready"] }),
   });
+  const kept = useRef(typed);
+  const done = (all: Record<string, string>) => {
+    if (JSON.stringify(all) === JSON.stringify(kept.current)) return;
+    kept.current = all;
+    keep.mutate(all);
+  };
   return (
     <section aria-label={`The form of ${fit.placement_name}`}>
       <h3 className="text-[13px] font-semibold">The form asks for</h3>
@@ -29,7 +38,9 @@ export function Form({ workspace, fit }: { workspace: string; fit: ReadyFit }) {
             key={field.name}
             workspace={workspace}
             field={field}
-            keep={(value) => keep.mutate({ field, value })}
+            value={typed[field.name] ?? ""}
+            type={(value) => setTyped({ ...typed, [field.name]: value })}
+            done={(value) => done({ ...typed, [field.name]: value })}
           />
         ))}
       </div>
@@ -41,13 +52,13 @@ export function Form({ workspace, fit }: { workspace: string; fit: ReadyFit }) {
 interface EntryProps {
   workspace: string;
   field: Field;
-  keep: (value: string) => void;
+  value: string;
+  type: (value: string) => void;
+  done: (value: string) => void;
 }
 
-function Entry({ workspace, field, keep }: EntryProps) {
-  const [value, setValue] = useState(field.value);
+function Entry({ workspace, field, value, type, done }: EntryProps) {
   const id = `field-${field.name}`;
-  const done = (next: string) => next.trim() !== field.value && keep(next);
   const shared = {
     id,
     value,
@@ -71,11 +82,11 @@ function Entry({ workspace, field, keep }: EntryProps) {
         )}
       </label>
       {field.kind === "alternative text" ? (
-        <textarea {...shared} rows={2} onChange={(event) => setValue(event.target.value)} />
+        <textarea {...shared} rows={2} onChange={(event) => type(event.target.value)} />
       ) : (
         <input
           {...shared}
-          onChange={(event) => setValue(event.target.value)}
+          onChange={(event) => type(event.target.value)}
           onKeyDown={(event) => event.key === "Enter" && done(value)}
         />
       )}
@@ -84,7 +95,7 @@ function Entry({ workspace, field, keep }: EntryProps) {
           workspace={workspace}
           words={value}
           choose={(name) => {
-            setValue(name);
+            type(name);
             done(name);
           }}
         />
