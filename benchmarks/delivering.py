@@ -10,6 +10,7 @@ import tempfile
 import time
 import urllib.request
 import uuid
+import warnings
 import zipfile
 from concurrent.futures import ProcessPoolExecutor
 from pathlib import Path
@@ -122,6 +123,7 @@ def _have_made(fits: list[uuid.UUID]) -> None:
             kind="make_fit_file", subject=str(fit), arguments=[str(fit)], wanted=uuid.uuid4().hex, wanted_at=now,
             due_at=now, sent_at=now,
         )  # fmt: skip
+        warnings.simplefilter("ignore")  # that tasks of this process run at once: this one is for the workers
         current_app.send_task("fitzle.apps.jobs.tasks.make_fit_file", args=[str(fit)], queue="files")
 
 

@@ -163,6 +163,17 @@ def test_an_old_picture_in_a_cache_is_measured(rehearsal: Running, signed_in: An
     assert second["answer"]["shown"]["score"] < 20, "it shows the one before"
 
 
+def test_the_window_of_a_sheet_is_the_part_that_is_chosen(
+    rehearsal: Running, signed_in: Any, place: Any, run: Any
+) -> None:
+    window = {"name": "card", "x": 0.25, "y": 0.1, "width": 0.5, "height": 0.5}
+    size = {"width": 640, "height": 640}
+    entry = place(name="Card", kind="course-card", size=size, formats=["jpeg"], windows=[window])
+    upload(signed_in, "juno", "a.jpg", saved(photo(640, 640), "JPEG"), str(entry.pk), run)
+    [file] = sent(signed_in)["files"]
+    assert (file["answer"]["shown"]["width"], file["answer"]["shown"]["height"]) == (320, 320)
+
+
 def test_a_whole_icon_set_stands_on_its_page(rehearsal: Running, signed_in: Any, run: Any) -> None:
     artwork = upload(signed_in, "juno", "mark.svg", svg(), run=run)
     with run(execute=True):

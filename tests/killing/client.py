@@ -145,6 +145,10 @@ class Client:
         """All that fits."""
         self.call("POST", self.at("deliveries"), {})
 
+    def handed_over(self) -> list[dict[str, Any]]:
+        """All deliveries."""
+        return list(self.call("GET", self.at("deliveries")).body)
+
     def do_something(self) -> None:
         """One of the things that people do."""
         self.random.choice(

@@ -48,6 +48,9 @@ def test_nothing_is_stuck_and_nothing_lost(running: Running) -> None:
     artwork = {entry["id"]: entry for entry in client.artwork()}
     assert not {key: name for key, name in client.brought.items() if key not in artwork}, "brought in and gone"
     assert {artwork[key]["state"] for key in client.brought} <= {"ready"}, "ended without a reason"
+    files = [file for delivery in client.handed_over() for file in delivery["files"]]
+    assert {file["state"] for file in files} <= {"done", "failed"}
+    assert not [file["message"] for file in files if file["state"] == "failed" and "lost" not in file["message"]]
     checked = running.manage("check_files")
     assert checked.returncode == 0, checked.stdout + checked.stderr
     revisions = running.manage("shell", "-v0", "-c", REVISIONS)
@@ -86,6 +89,7 @@ def unfinished(client: Client) -> dict[str, Any]:
         **{one["id"]: one["state"] for one in artwork if one["state"] in ("queued", "reading") or one["targets"]},
         **{one["id"]: "preparing" for one in artwork if one["being_prepared"]},
         **{one["name"]: one["state"] for one in client.proofs() if one["state"] in ("working", "failed")},
+        **{one["id"]: one["state"] for one in client.handed_over() if one["state"] in ("waiting", "running")},
     }
 
 

@@ -105,7 +105,10 @@ def test_what_one_machine_takes_the_other_makes_and_shows(machines: list[Machine
         lambda: all(states(one.client).get(key) == "ready" for key in other.client.brought), "by the one that is left"
     )
     until(lambda: not [proof for proof in one.client.proofs() if proof["state"] == "working"], "all files are made")
-    delivery = other.client.call("POST", other.client.at("deliveries"), {}).body
+    handed = other.client.call("POST", other.client.at("deliveries"), {}).body["id"]
+    path = one.client.at(f"deliveries/{handed}")
+    until(lambda: one.client.call("GET", path).body["state"] == "done", "all is handed over")
+    delivery = one.client.call("GET", path).body
     for file in delivery["files"]:
         path = one.client.at(f"deliveries/files/{file['id']}")
         here, there = one.client.call("GET", path).body, other.client.call("GET", path).body

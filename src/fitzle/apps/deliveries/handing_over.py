@@ -5,7 +5,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from django.conf import settings
 from django.utils import timezone
@@ -166,8 +166,17 @@ def _upload(_delivery: Delivery, file: DeliveredFile, data: bytes) -> None:
 def _upload_of(file: DeliveredFile, data: bytes) -> Upload:
     return Upload(
         key=str(file.pk), name=file.name, folder=file.folder, media_type=media_type_of(file.format), data=data,
-        fields=file.fields, piece=str(file.piece or file.subject),
+        fields=file.fields, piece=str(file.piece or file.subject), window=_window(file),
     )  # fmt: skip
+
+
+def _window(file: DeliveredFile) -> tuple[float, float, float, float] | None:
+    """The part that the uploader chooses: the window of a sheet that has one."""
+    windows: list[Any] = list(file.placement.sheet.get("windows") or []) if file.placement else []
+    if len(windows) != 1:
+        return None
+    x, y, width, height = (float(windows[0][key]) for key in ("x", "y", "width", "height"))
+    return x, y, width, height
 
 
 def _verdict(file: DeliveredFile) -> str:

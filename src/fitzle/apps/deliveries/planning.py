@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, NamedTuple, cast
 from django.utils import timezone
 
 from fitzle.apps.accounts.access import naming_rule
-from fitzle.apps.deliveries.record import Kept, record_of
+from fitzle.apps.deliveries.record import Kept, last_versions, record_of
 from fitzle.apps.destinations.shelves import handing_of
 from fitzle.apps.pieces.opening import OpenFit, open_fits
 from fitzle.core.fit.icon_files import icon_files
@@ -67,14 +67,17 @@ def ready_fits(workspace: Workspace, fits: Iterable[OpenFit], *, flat: bool = Fa
     """The files of these fits under the names that they would get; fits without an accepted file are left out."""
     fits = [opened for opened in fits if opened.standing(None).deliverable]
     record, names = record_of(workspace), _Names()
+    versions = last_versions(opened.fit.placement_id for opened in fits)
     found = []
     for opened in fits:
         kept = record.get(opened.fit.placement_id)
         folder = "" if flat else safe_stem(opened.fit.placement.destination.name)
-        files = [names.unused(file) for file in _files(workspace, opened, folder, kept)]
+        version = versions.get(opened.fit.placement_id, 0) + 1
+        before = kept.last.name if kept else ""
+        files = [names.unused(file) for file in _files(workspace, opened, folder, version, before)]
         fields = prepared_fields(opened.sheet, opened.fit.fields, opened.fit.piece.alternative_text)
         trouble = next((one.trouble for one in fields if one.trouble), "") or _no_slot(opened, kept)
-        found.append(ReadyFit(opened, _version(kept), files, fields, trouble))
+        found.append(ReadyFit(opened, version, files, fields, trouble))
     return found
 
 
@@ -108,16 +111,12 @@ class _Names:
         return file._replace(name=name)
 
 
-def _version(kept: Kept | None) -> int:
-    return kept.last.version + 1 if kept else 1
-
-
-def _files(workspace: Workspace, opened: OpenFit, folder: str, kept: Kept | None) -> Iterator[ReadyFile]:
+def _files(workspace: Workspace, opened: OpenFit, folder: str, version: int, before: str) -> Iterator[ReadyFile]:
     assert opened.record  # a fit that can be delivered has one
     icons, own = icon_files(opened.record), opened.record.files[0]
     if not icons:
         handing = handing_of(opened.fit.placement)
-        name = _name(workspace, opened, own, kept, handing)
+        name = _name(workspace, opened, own, version, handing, before)
         yield ReadyFile(folder, name, content_of(opened.record))
         yield from _variants(opened, folder, name, own.format, handing)
         return
@@ -142,8 +141,7 @@ def _variants(opened: OpenFit, folder: str, name: str, own: Format, handing: Han
         yield ReadyFile(folder, tail, content, variant)
 
 
-def _name(workspace: Workspace, opened: OpenFit, file: FileRecord, kept: Kept | None, handing: Handing) -> str:
-    version = _version(kept)
+def _name(workspace: Workspace, opened: OpenFit, file: FileRecord, version: int, handing: Handing, before: str) -> str:
     name = file_name(
         rule_for(opened.sheet.naming, naming_rule(workspace)),
         file.format,
@@ -153,7 +151,7 @@ def _name(workspace: Workspace, opened: OpenFit, file: FileRecord, kept: Kept | 
         date=timezone.now().date().isoformat(),
         version=str(version),
     )
-    return replacement_name(name, handing.replacing, version, kept.last.name if kept else "")
+    return replacement_name(name, handing.replacing, version, before)
 
 
 def _no_slot(opened: OpenFit, kept: Kept | None) -> str:

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import datetime
 from typing import TYPE_CHECKING, NamedTuple
 from uuid import UUID
 
-from django.db.models import QuerySet
+from django.db.models import Max, QuerySet
 from django.http import Http404
 
 from fitzle.apps.deliveries.models import DONE, DeliveredFile, Delivery
@@ -70,6 +71,12 @@ def record_of(workspace: Workspace) -> dict[UUID, Kept]:
         row = Row(*values)
         by_place.setdefault(row.placement, []).append(row)
     return {placement: _kept(rows) for placement, rows in by_place.items()}
+
+
+def last_versions(placements: Iterable[UUID]) -> dict[UUID, int]:
+    """For each placement the version of the newest file that was handed over, or is about to be."""
+    counted = DeliveredFile.objects.filter(placement__in=list(placements)).values_list("placement")
+    return dict(counted.annotate(last=Max("version")).order_by())
 
 
 def history_of(workspace: Workspace, placement: UUID) -> list[DeliveredFile]:
