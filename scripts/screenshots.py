@@ -102,15 +102,42 @@ def _stills(person: Person) -> None:
 
 
 def _deliver_list(person: Person) -> None:
-    _wall(person)
-    person.button("Deliver all").click()
+    person.go(f"{HOME}/deliver")
+    person.button("Form and more").click()
+    _type(person, "field-label", "Ding")
+    _type(person, "field-tag", "bell")
+    person.find("//h1").click()
+    person.find("//label[contains(., 'Upload them')]").click()
+    person.driver.execute_script(
+        "document.querySelector('section[aria-label^=\"The form\"]').scrollIntoView({block: 'center'})"
+    )
+
+
+def _type(person: Person, field: str, words: str) -> None:
+    entry = person.find(f"//*[@id='{field}']")
+    entry.clear()
+    entry.send_keys(words)
 
 
 def _deliveries(person: Person) -> None:
-    _deliver_list(person)
-    person.find("//*[@role='dialog']//button[starts-with(normalize-space(), 'Deliver ')]").click()
-    person.wait(lambda: person.ask("/api/workspaces/ottermoor/deliveries"), "a delivery")
+    person.go(f"{HOME}/deliver")
+    person.button("All that fit").click()
+    person.find("//label[contains(., 'Upload them')]").click()
+    person.find("//button[starts-with(normalize-space(), 'Deliver ')]").click()
+    person.wait(lambda: "/deliveries" in person.driver.current_url, "the delivery")
+
+
+def _rehearsal(person: Person) -> None:
     person.go(f"{HOME}/deliveries")
+    person.find("//tr[contains(., 'Floor patch')]//button[contains(., 'Side by side')]").click()
+    person.sees("as it was sent and as it is shown")
+
+
+def _icons(person: Person) -> None:
+    person.go(f"{HOME}/artwork")
+    person.button("wheel-badge.svg").click()
+    person.button("Icons for a site").click()
+    person.sees("files for a site")
 
 
 def _sheet(person: Person) -> None:
@@ -179,13 +206,11 @@ def _screen(path: str) -> Callable[[Person], None]:
 
 VIEWS: dict[str, tuple[str, Callable[[Person], None]]] = {
     "wall-light": ("light", _wall),
-    "wall-dark": ("dark", _wall),
     "where-does-it-go": ("light", _places),
     "catalogue": ("dark", _catalogue),
     "sheet": ("light", _sheet),
     "show-it": ("light", _show_it),
     "bench-light": ("light", _bench),
-    "bench-dark": ("dark", _bench),
     "proofs": ("light", _proofs),
     "takes": ("dark", _takes),
     "ask": ("light", _ask),
@@ -196,6 +221,8 @@ VIEWS: dict[str, tuple[str, Callable[[Person], None]]] = {
     "house-style": ("light", _screen("house")),
     "deliver-list": ("light", _deliver_list),
     "deliveries": ("light", _deliveries),
+    "rehearsal": ("dark", _rehearsal),
+    "icons": ("light", _icons),
     "first-minutes": ("light", _first_minutes),  # the last one: it signs somebody else up
 }
 

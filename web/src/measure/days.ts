@@ -14,3 +14,6 @@ export function moment(iso: string): string {
   const time = when.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
   return `${when.toLocaleDateString("en-GB", { weekday: "long", day: "numeric", month: "long" })}, ${time}`;
 }
+
+export const shortDay = (iso: string) =>
+  new Date(iso).toLocaleDateString("en-GB", { day: "numeric", month: "short" });

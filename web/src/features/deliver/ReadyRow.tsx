@@ -38,7 +38,7 @@ export function ReadyRow({ workspace, fit, flat, uploads, chosen, toggle }: Prop
           src={proofUrl(workspace, fit.fit, fit.picture, THUMB_PX * 2)}
           alt=""
           style={{ background: fit.ground }}
-          className="max-h-12 w-full object-contain"
+          className="max-h-12 max-w-full justify-self-center object-contain"
         />
         <div className="min-w-0">
           <div className="flex flex-wrap items-baseline gap-x-3">

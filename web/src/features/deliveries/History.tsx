@@ -80,7 +80,7 @@ function Entry({ workspace, entry, ground, last }: EntryProps) {
           alt=""
           loading="lazy"
           style={{ background: ground }}
-          className="max-h-20 w-full object-contain"
+          className="max-h-20 max-w-full justify-self-center object-contain"
         />
       ) : (
         <span />

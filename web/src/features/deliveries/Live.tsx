@@ -55,7 +55,7 @@ function Place({ workspace, place, open }: PlaceProps) {
           alt=""
           loading="lazy"
           style={{ background: place.ground }}
-          className="max-h-10 w-full object-contain"
+          className="max-h-10 max-w-full justify-self-center object-contain"
         />
       ) : (
         <span />

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 
 import { changePlace } from "../../api/actions";
 import type { WallProof } from "../../api/client";
-import { day } from "../../measure/days";
+import { shortDay } from "../../measure/days";
 import { Button } from "../../ui/Button";
 
 /** What is to be known of a place beside its state: a file that it shares, and what changed in its sheet. */
@@ -13,8 +13,11 @@ export function Marks({ proof, workspace }: { proof: WallProof; workspace: strin
   return (
     <>
       {live_since && (
-        <p className="text-[12px] leading-[16px] text-soft">
-          live since {day(live_since)}, revision {proof.live_revision}
+        <p
+          className="text-[12px] leading-[16px] text-soft"
+          title={`from revision ${proof.live_revision} of its piece`}
+        >
+          live since {shortDay(live_since)}
         </p>
       )}
       {capacity && (
