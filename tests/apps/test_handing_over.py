@@ -12,6 +12,7 @@ import pytest
 
 from fitzle.apps.deliveries import handing_over
 from fitzle.apps.deliveries.models import DeliveredFile, Delivery
+from fitzle.apps.files.errors import StorageFullError
 from fitzle.apps.jobs.models import Job
 from fitzle.apps.jobs.tasks import end_what_it_left, hand_over_files
 from tests.apps.helpers import content, deliver, send, upload, wall_proofs
@@ -85,6 +86,7 @@ def test_a_folder_of_the_server_is_kept_current(
     two: Any, signed_in: Any, run: Any, settings: Any, tmp_path: Path
 ) -> None:
     site = tmp_path / "site"
+    site.mkdir()
     settings.DELIVER_INTO = {"juno": {"site": str(site)}, "mallory": {"theirs": str(tmp_path / "m")}}
     assert signed_in.get(f"{BASE}/ready").json()["folders"] == ["site"]
     assert deliver(signed_in, {"way": "folder", "folder": "theirs"}).status_code == 422
@@ -107,15 +109,17 @@ def test_a_folder_without_permission_fails_in_words_and_can_be_tried_again(
     two: Any, signed_in: Any, run: Any, settings: Any, tmp_path: Path
 ) -> None:
     target = tmp_path / "place"
-    target.write_text("no folder")
     settings.DELIVER_INTO = {"juno": {"site": str(target)}}
+    away = deliver(signed_in, {"way": "folder", "folder": "site"})
+    assert away.status_code == 422 and "not there now" in away.json()["message"]
+    target.mkdir()
+    (target / "test-site").write_text("no folder")
     deliver(signed_in, {"way": "folder", "folder": "site"})
     told = newest(signed_in)
-    assert {file["state"] for file in told["files"]} == {"failed"} and "may be written to" in told["files"][0][
-        "message"
-    ]
+    assert {file["state"] for file in told["files"]} == {"failed"}
+    assert "may be written to" in told["files"][0]["message"]
     assert wall_proofs(signed_in, "juno")["Head"]["state"] == "fits"
-    target.unlink()
+    (target / "test-site").unlink()
     with run(execute=True):
         send(signed_in, "post", f"workspaces/juno/deliveries/{told['id']}/again")
     assert set(states(signed_in).values()) == {"done"} and (target / "test-site" / "head.png").is_file()
@@ -332,3 +336,40 @@ def test_five_hundred_files_are_one_zip(two: Any, signed_in: Any) -> None:
     with zipfile.ZipFile(io.BytesIO(b"".join(pieces))) as archive:
         assert len(archive.namelist()) == 503 and archive.testzip() is None
     assert b"".join(signed_in.get(f"{BASE}/{delivery.pk}/zip").streaming_content) == b"".join(pieces)
+
+
+def test_what_changed_is_exactly_what_one_colour_changed(signed_in: Any, place: Any, run: Any) -> None:
+    marks = [place(name=f"Mark {number}", destination=f"Site {number % 3}") for number in range(7)]
+    photos = [place(name=f"Photo {number}", destination=f"Site {number % 3}", formats=["jpeg"]) for number in range(5)]
+    upload(signed_in, "juno", "mark.svg", svg(), ",".join(str(entry.pk) for entry in marks), run)
+    upload(signed_in, "juno", "p.jpg", saved(photo(), "JPEG"), ",".join(str(entry.pk) for entry in photos), run)
+    deliver(signed_in)
+    assert len(newest(signed_in)["files"]) == 12 and signed_in.get("/api/workspaces/juno/wall").json()["changed"] == 0
+    fit = signed_in.get(f"/api/workspaces/juno/fits/{wall_proofs(signed_in, 'juno')['Mark 0']['fit']}").json()
+    body = {
+        "revision": fit["piece"]["revision"], "step": "tint", "everywhere": True,
+        "values": [{"part": "mark", "field": "tint", "value": "#b4541a"}],
+    }  # fmt: skip
+    with run(execute=True):
+        send(signed_in, "patch", f"workspaces/juno/fits/{fit['id']}", body)
+    assert signed_in.get("/api/workspaces/juno/wall").json()["changed"] == 7
+    deliver(signed_in, {"changed": True})
+    assert {file["placement_name"] for file in newest(signed_in)["files"]} == {f"Mark {number}" for number in range(7)}
+    states_now = {proof["state"] for proof in wall_proofs(signed_in, "juno").values()}
+    assert states_now == {"fits"} and signed_in.get("/api/workspaces/juno/wall").json()["changed"] == 0
+
+
+def test_a_disk_that_is_full_has_the_whole_delivery_wait(two: Any, signed_in: Any, run: Any, monkeypatch: Any) -> None:
+    real = handing_over.made_bytes
+
+    def full(_workspace: Any, _sha256: str) -> bytes:
+        raise StorageFullError
+
+    monkeypatch.setattr(handing_over, "made_bytes", full)
+    deliver(signed_in)
+    assert newest(signed_in)["state"] == "running" and set(states(signed_in).values()) == {"waiting"}
+    [job] = Job.objects.all()
+    assert job.owner == "" and job.message, "it says what it waits for, and is tried again"
+    monkeypatch.setattr(handing_over, "made_bytes", real)
+    hand_over_files(newest(signed_in)["id"])
+    assert set(states(signed_in).values()) == {"done"} and not Job.objects.exists()

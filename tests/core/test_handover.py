@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import hashlib
 import json
+import subprocess
+import sys
 from pathlib import Path
 from typing import Any
 
@@ -160,6 +162,25 @@ def test_a_disk_that_is_full_leaves_the_file_before(tmp_path: Path, monkeypatch:
     monkeypatch.setattr("os.fsync", full)
     with pytest.raises(FolderError, match="No space left"):
         keep_current(tmp_path, "a.png", b"two")
+    assert (tmp_path / "a.png").read_bytes() == b"one" and len(list(tmp_path.iterdir())) == 1
+
+
+def test_a_file_that_the_system_lets_nobody_write_whole_is_not_there(tmp_path: Path) -> None:
+    """A real limit of the operating system, in a process of its own: writing ends in the middle."""
+    keep_current(tmp_path, "a.png", b"one")
+    script = (
+        "import resource, signal, sys; from pathlib import Path\n"
+        "from fitzle.core.handover.folder import FolderError, keep_current\n"
+        "signal.signal(signal.SIGXFSZ, signal.SIG_IGN)\n"
+        "resource.setrlimit(resource.RLIMIT_FSIZE, (4096, 4096))\n"
+        "try:\n    keep_current(Path(sys.argv[1]), 'a.png', b'x' * 10_000)\n"
+        "except FolderError as error:\n    print(error.message)\n"
+    )
+    env = {"PYTHONPATH": str(Path(__file__).parents[2] / "src")}
+    done = subprocess.run(
+        [sys.executable, "-c", script, str(tmp_path)], env=env, check=True, capture_output=True, text=True
+    )
+    assert "could not be written" in done.stdout
     assert (tmp_path / "a.png").read_bytes() == b"one" and len(list(tmp_path.iterdir())) == 1
 
 

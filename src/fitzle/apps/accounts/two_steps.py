@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import base64
-import hashlib
 import os
 
 from allauth.mfa.adapter import DefaultMFAAdapter
-from cryptography.fernet import Fernet, InvalidToken
-from django.conf import settings
+from cryptography.fernet import InvalidToken
+
+from fitzle.apps.accounts.sealing import box_for
 
 
 class TwoStepsAdapter(DefaultMFAAdapter):
@@ -22,7 +22,7 @@ class TwoStepsAdapter(DefaultMFAAdapter):
 
     def encrypt(self, text: str) -> str:
         """A secret as it is kept."""
-        return str(_box().encrypt(text.encode()).decode())
+        return str(box_for("two steps").encrypt(text.encode()).decode())
 
     def decrypt(self, encrypted_text: str) -> str:
         """A secret as it was.
@@ -31,10 +31,6 @@ class TwoStepsAdapter(DefaultMFAAdapter):
         can calculate.
         """
         try:
-            return str(_box().decrypt(encrypted_text.encode()).decode())
+            return str(box_for("two steps").decrypt(encrypted_text.encode()).decode())
         except InvalidToken:
             return base64.b32encode(os.urandom(20)).decode()
-
-
-def _box() -> Fernet:
-    return Fernet(base64.urlsafe_b64encode(hashlib.sha256(b"two steps:" + settings.SECRET_KEY.encode()).digest()))

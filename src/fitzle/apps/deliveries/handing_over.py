@@ -24,7 +24,7 @@ from fitzle.core.findings import verdict_of
 from fitzle.core.formats import media_type_of
 from fitzle.core.handover.document import NAME, DeliveryDocument, HandedOver, delivery_text, read_delivery
 from fitzle.core.handover.fields import trouble_with
-from fitzle.core.handover.folder import FolderError, keep_current, path_below
+from fitzle.core.handover.folder import keep_current, path_below
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import Workspace
@@ -74,6 +74,10 @@ def folder_named(workspace: Workspace, name: str) -> Path:
     found = settings.DELIVER_INTO.get(workspace.slug, {}).get(name)
     if found is None:
         raise FitzleError(f"there is no folder called {name!r} to deliver into", advice="Save the files as a ZIP.")
+    if not Path(found).is_dir():
+        raise FitzleError(
+            f"the folder {name!r} is not there now", advice="Tell whoever runs this Fitzle, or save a ZIP."
+        )
     return Path(found)
 
 
@@ -204,13 +208,13 @@ def _end(delivery: Delivery) -> None:
 
 def _write_document(delivery: Delivery) -> None:
     """Brings delivery.json of a folder up to date; without a date, so that nothing changes where no file did."""
-    folder = folder_named(delivery.workspace, delivery.folder)
-    known = {one.file: one for one in _documented(folder)}
-    known.update({one.file: one for one in document_of(delivery).files})
-    text = delivery_text(DeliveryDocument(fitzle_delivery=1, files=tuple(known[name] for name in sorted(known))))
     try:
-        keep_current(folder, NAME, text.encode())
-    except FolderError as error:
+        folder = folder_named(delivery.workspace, delivery.folder)
+        known = {one.file: one for one in _documented(folder) if path_below(folder, one.file).is_file()}
+        known.update({one.file: one for one in document_of(delivery).files})
+        document = DeliveryDocument(fitzle_delivery=1, files=tuple(known[name] for name in sorted(known)))
+        keep_current(folder, NAME, delivery_text(document).encode())
+    except FitzleError as error:
         DeliveredFile.objects.filter(delivery=delivery, state=DONE).update(message=error.message)
 
 

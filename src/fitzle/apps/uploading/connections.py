@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-import base64
-import hashlib
 from collections.abc import Callable, Iterable
 from typing import TYPE_CHECKING, Literal, NamedTuple
 from uuid import UUID
 
-from cryptography.fernet import Fernet, InvalidToken
-from django.conf import settings
+from cryptography.fernet import InvalidToken
 
 from fitzle.apps.accounts.access import Access, Capability, action
+from fitzle.apps.accounts.sealing import box_for
 from fitzle.apps.destinations.shelves import shelf_of
 from fitzle.apps.uploading.errors import UploadError
 from fitzle.apps.uploading.models import Connection
@@ -70,7 +68,7 @@ def connect(access: Access, destination: UUID, opening: Opening) -> Connection:
     """Connects a destination with a storage of one's own; raises UploadError where it cannot be reached from here."""
     shelf = shelf_of(access.workspace, destination)
     check_reachable(opening.address)
-    values = opening._asdict() | {"secret": _box().encrypt(opening.secret.encode()).decode()}
+    values = opening._asdict() | {"secret": box_for("connections").encrypt(opening.secret.encode()).decode()}
     made, _ = Connection.objects.update_or_create(destination=shelf, defaults=values)
     return made
 
@@ -88,10 +86,6 @@ def connection_of(access: Access, destination: UUID) -> Connection | None:
 
 def _opened(secret: str) -> str:
     try:
-        return str(_box().decrypt(secret.encode()).decode())
+        return str(box_for("connections").decrypt(secret.encode()).decode())
     except InvalidToken as error:
         raise UploadError("the key of this connection cannot be read any more", advice="Type it in again.") from error
-
-
-def _box() -> Fernet:
-    return Fernet(base64.urlsafe_b64encode(hashlib.sha256(b"connections:" + settings.SECRET_KEY.encode()).digest()))

@@ -42,10 +42,12 @@ def asked(method: str, address: str, headers: Mapping[str, str], **body: Any) ->
     raise UploadError(f"{trouble}, {tries} times in a row", subject=urlsplit(address).netloc, advice=ADVICE)
 
 
-def once(method: str, address: str, headers: Mapping[str, str], **body: Any) -> BaseHTTPResponse:
+def once(
+    method: str, address: str, headers: Mapping[str, str], *, read_seconds: float | None = None, **body: Any
+) -> BaseHTTPResponse:
     """One try, with time limits; raises urllib3.HTTPError."""
     with urllib3.PoolManager(retries=False, num_pools=1) as pool:
-        limits = urllib3.Timeout(connect=CONNECT_SECONDS, read=READ_SECONDS)
+        limits = urllib3.Timeout(connect=CONNECT_SECONDS, read=read_seconds or READ_SECONDS)
         answer = pool.request(method, address, headers=dict(headers), timeout=limits, preload_content=False, **body)
         try:
             data = answer.read(MOST_BYTES + 1, decode_content=True)

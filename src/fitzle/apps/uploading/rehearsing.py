@@ -15,6 +15,7 @@ from fitzle.apps.uploading.errors import UploadError
 from fitzle.apps.uploading.port import Answer, Upload
 
 KNOWN_SECONDS = 20
+ASIDE_SECONDS = 4.0  # for what somebody waits for at a screen
 KNOWN = "rehearsal/places"
 
 
@@ -68,7 +69,10 @@ class Rehearsal:
         """What the page shows now."""
         if not answer.picture.startswith(f"{settings.REHEARSAL}/"):
             return None
-        found = http.asked("GET", answer.picture, {})
+        try:
+            found = http.once("GET", answer.picture, {}, read_seconds=ASIDE_SECONDS)
+        except HTTPError as error:
+            raise UploadError("what it shows could not be looked at", subject=self.place.destination) from error
         kind = found.headers.get("Content-Type", "")
         return bytes(found.data) if found.status == 200 and kind.startswith("image/") else None
 
@@ -76,7 +80,7 @@ class Rehearsal:
 def _asked_for() -> list[dict[str, Any]]:
     """The places as the rehearsal tells them; none where it is down, which costs one try."""
     try:
-        answer = http.once("GET", f"{settings.REHEARSAL}/places", {})
+        answer = http.once("GET", f"{settings.REHEARSAL}/places", {}, read_seconds=ASIDE_SECONDS)
         return list(_told(answer).get("places", []))
     except (UploadError, HTTPError):
         return []

@@ -2,15 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 
-import { save } from "../../api/actions";
-import {
-  deliverAndWait,
-  readyQuery,
-  zipUrl,
-  type Deliver,
-  type Ready,
-  type ReadyFit,
-} from "../../api/deliveryQueries";
+import { deliver, readyQuery, type Ready, type ReadyFit } from "../../api/deliveryQueries";
 import { plural } from "../../measure/words";
 import { Button } from "../../ui/Button";
 import { Problem, Trouble } from "../../ui/Trouble";
@@ -36,16 +28,10 @@ function Choosing({ workspace, ready }: { workspace: string; ready: Ready }) {
   const [how, setHow] = useState<Choices>({ way: "zip", folder: ready.folders[0] ?? "", flat: false });
   const pick = (fits: ReadyFit[]) => setPicked(new Set(fits.map((fit) => fit.fit)));
   const hand = useMutation({
-    mutationFn: () =>
-      deliverAndWait(workspace, {
-        fits: chosen.map((fit) => fit.fit),
-        changed: false,
-        ...how,
-      } satisfies Deliver),
+    mutationFn: () => deliver(workspace, { fits: chosen.map((fit) => fit.fit), changed: false, ...how }),
     onSuccess: async (delivery) => {
-      if (how.way === "zip" && delivery.state === "done") save(zipUrl(workspace, delivery.id));
       await queries.invalidateQueries({ queryKey: [workspace] });
-      await navigate(`/w/${workspace}/deliveries`);
+      await navigate(`/w/${workspace}/deliveries?new=${delivery.id}`);
     },
   });
   const count = chosen.reduce((sum, fit) => sum + fit.files.length, 0);

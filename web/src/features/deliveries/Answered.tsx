@@ -2,7 +2,7 @@ import { Dialog } from "radix-ui";
 import { Link } from "react-router";
 
 import { answerTo, pictureUrl, shownUrl, type DeliveredFile } from "../../api/deliveryQueries";
-import { Button } from "../../ui/Button";
+import { DialogFrame } from "../../ui/DialogFrame";
 
 /** What a destination said of an upload, beside what Fitzle said; and what it shows now. */
 export function Answered({ workspace, file }: { workspace: string; file: DeliveredFile }) {
@@ -39,48 +39,39 @@ function Beside({ workspace, file }: { workspace: string; file: DeliveredFile })
   return (
     <Dialog.Root>
       <Dialog.Trigger className="text-measure hover:underline">Side by side</Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-[var(--shade)]" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-[6vh] left-1/2 z-40 max-h-[88vh] w-[min(1080px,94vw)] -translate-x-1/2 overflow-y-auto border border-ink bg-sheet p-6 max-sm:p-4"
-        >
-          <Dialog.Title className="text-lg">
-            {file.placement_name}, as it was sent and as it is shown
-          </Dialog.Title>
-          <div className="mt-4 grid items-end gap-6 sm:grid-cols-2">
-            {pictures.map(([words, address]) => (
-              <figure key={words} className="min-w-0">
-                <img
-                  src={address}
-                  alt={words}
-                  className="max-h-[52vh] max-w-full border border-hairline object-contain"
-                />
-                <figcaption className="pt-1 text-[13px]">{words}</figcaption>
-              </figure>
-            ))}
-          </div>
-          <dl className="mt-4 grid grid-cols-[120px_1fr] gap-y-1 text-[13px]">
-            <dt className="text-soft">Measured</dt>
-            <dd>{answer.shown?.words ?? "no picture to compare"}</dd>
-            <dt className="text-soft">Fitzle said</dt>
-            <dd>{answer.ours}</dd>
-            <dt className="text-soft">It said</dt>
-            <dd>{answer.taken ? "taken" : (answer.said ?? []).join(" ")}</dd>
-          </dl>
-          <div className="mt-5 flex flex-wrap items-center justify-end gap-4">
-            <Link
-              to={`/w/${workspace}/places/show?file=${file.id}`}
-              className="mr-auto text-[13px] font-semibold text-measure hover:underline"
-            >
-              Learn the place from a screenshot of its page
-            </Link>
-            <Dialog.Close asChild>
-              <Button>Close</Button>
-            </Dialog.Close>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
+      <DialogFrame
+        wide
+        title={`${file.placement_name}, as it was sent and as it is shown`}
+        foot={
+          <Link
+            to={`/w/${workspace}/places/show?file=${file.id}`}
+            className="mr-auto text-[13px] font-semibold text-measure hover:underline"
+          >
+            Learn the place from a screenshot of its page
+          </Link>
+        }
+      >
+        <div className="mt-4 grid items-end gap-6 sm:grid-cols-2">
+          {pictures.map(([words, address]) => (
+            <figure key={words} className="min-w-0">
+              <img
+                src={address}
+                alt={words}
+                className="max-h-[52vh] max-w-full border border-hairline object-contain"
+              />
+              <figcaption className="pt-1 text-[13px]">{words}</figcaption>
+            </figure>
+          ))}
+        </div>
+        <dl className="mt-4 grid grid-cols-[120px_1fr] gap-y-1 text-[13px]">
+          <dt className="text-soft">Measured</dt>
+          <dd>{answer.shown?.words ?? "no picture to compare"}</dd>
+          <dt className="text-soft">Fitzle said</dt>
+          <dd>{answer.ours}</dd>
+          <dt className="text-soft">It said</dt>
+          <dd>{answer.taken ? "taken" : (answer.said ?? []).join(" ")}</dd>
+        </dl>
+      </DialogFrame>
     </Dialog.Root>
   );
 }

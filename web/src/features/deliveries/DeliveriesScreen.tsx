@@ -1,10 +1,14 @@
-import { useQuery } from "@tanstack/react-query";
-import { Link, useParams } from "react-router";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { Link, useParams, useSearchParams } from "react-router";
+
+import { save } from "../../api/actions";
 
 import {
   deliveriesQuery,
   isUnderWay,
   recordQuery,
+  zipUrl,
   type Delivery,
   type RecordShelf,
 } from "../../api/deliveryQueries";
@@ -17,6 +21,7 @@ import { Live } from "./Live";
 export function DeliveriesScreen() {
   const { workspace = "" } = useParams();
   const deliveries = useQuery(deliveriesQuery(workspace));
+  useSavedOnceDone(workspace, deliveries.data);
   const state = deliveries.data?.map((one) => `${one.id}/${one.state}`).join() ?? "";
   const record = useQuery({ ...recordQuery(workspace, state), enabled: deliveries.data !== undefined });
   const error = deliveries.error ?? record.error;
@@ -55,6 +60,21 @@ export function DeliveriesScreen() {
         ))}
     </main>
   );
+}
+
+/** The ZIP of a delivery that was just asked for is saved as soon as all of it is there. */
+function useSavedOnceDone(workspace: string, deliveries: Delivery[] | undefined) {
+  const queries = useQueryClient();
+  const [search, setSearch] = useSearchParams();
+  const wanted = deliveries?.find((one) => one.id === search.get("new"));
+  const ended = wanted && !isUnderWay(wanted) ? wanted : undefined;
+  useEffect(() => {
+    if (!ended) return;
+    setSearch({}, { replace: true });
+    void queries.invalidateQueries({ queryKey: [workspace] });
+    const all = ended.files.every((file) => file.state === "done");
+    if (ended.way === "zip" && ended.state === "done" && all) save(zipUrl(workspace, ended.id));
+  }, [ended, queries, setSearch, workspace]);
 }
 
 function headline(deliveries: Delivery[], shelves: RecordShelf[]): string {

@@ -12,6 +12,7 @@ import {
 import type { Schemas } from "../../api/client";
 import { day, moment } from "../../measure/days";
 import { Button } from "../../ui/Button";
+import { DialogFrame } from "../../ui/DialogFrame";
 import { Problem } from "../../ui/Trouble";
 
 interface Props {
@@ -25,32 +26,20 @@ export function History({ workspace, place, close }: Props) {
   const history = useQuery(historyQuery(workspace, place.placement));
   return (
     <Dialog.Root open onOpenChange={(open) => !open && close()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-[var(--shade)]" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-[8vh] left-1/2 z-40 flex max-h-[84vh] w-[min(760px,94vw)] -translate-x-1/2 flex-col border border-ink bg-sheet p-6 max-sm:p-4"
-        >
-          <Dialog.Title className="text-lg">{place.name}, file by file</Dialog.Title>
-          <ul className="mt-3 min-h-16 overflow-y-auto" tabIndex={0} aria-label="Earlier files">
-            {history.data?.map((entry, index) => (
-              <Entry
-                key={entry.id}
-                workspace={workspace}
-                entry={entry}
-                ground={place.ground}
-                last={index === 0}
-              />
-            ))}
-          </ul>
-          {history.error && <Problem message={history.error.message} />}
-          <div className="mt-4 flex justify-end">
-            <Dialog.Close asChild>
-              <Button>Close</Button>
-            </Dialog.Close>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
+      <DialogFrame title={`${place.name}, file by file`}>
+        <ul aria-label="Earlier files">
+          {history.data?.map((entry, index) => (
+            <Entry
+              key={entry.id}
+              workspace={workspace}
+              entry={entry}
+              ground={place.ground}
+              last={index === 0}
+            />
+          ))}
+        </ul>
+        {history.error && <Problem message={history.error.message} />}
+      </DialogFrame>
     </Dialog.Root>
   );
 }
