@@ -21,17 +21,22 @@ class Line(NamedTuple):
 
 
 class Look(NamedTuple):
-    """How a part is laid over what is behind it; `rotation` in degrees clockwise about the middle of its box."""
+    """How a part is laid over what is behind it; `rotation` in degrees clockwise about the middle of its box.
+
+    Of a moving part `shift` (px) and `scale` (a factor, about the same middle) say where it is at this moment.
+    """
 
     rotation: float = 0.0
     opacity: float = 1.0
     blend: Blend = "normal"
     edge: Line | None = None
+    shift: tuple[float, float] = (0.0, 0.0)
+    scale: float = 1.0
 
     @property
     def plain(self) -> bool:
         """Whether it is simply laid on top."""
-        return self.rotation == 0 and self.opacity == 1 and self.blend == "normal" and self.edge is None
+        return self == Look()
 
 
 class PlacedDie(NamedTuple):

@@ -132,9 +132,15 @@ class Painter:
             mode = getattr(skia.BlendMode, _BLENDS[look.blend])
             canvas.saveLayer(None, skia.Paint(Alphaf=look.opacity, BlendMode=mode))
         canvas.save()
+        middle = part.box.scaled(self.scale).centre
+        if look.shift != (0.0, 0.0):
+            canvas.translate(look.shift[0] * self.scale, look.shift[1] * self.scale)
         if look.rotation:
-            middle = part.box.scaled(self.scale).centre
             canvas.rotate(look.rotation, middle.x, middle.y)
+        if look.scale != 1:
+            canvas.translate(middle.x, middle.y)
+            canvas.scale(look.scale, look.scale)
+            canvas.translate(-middle.x, -middle.y)
         draw(canvas)
         canvas.restore()
         if layered:
@@ -148,7 +154,7 @@ class Painter:
         turned = part.look._replace(opacity=1.0, blend="normal", edge=None)
         self._laid_over(apart.getCanvas(), turned, part, lambda canvas: self._draw_plain(canvas, part))
         image = _image(with_edge(_premultiplied(apart, self.size), edge.width_px * self.scale, parse_hex(edge.colour)))
-        flat = part.look._replace(rotation=0.0)
+        flat = part.look._replace(rotation=0.0, shift=(0.0, 0.0), scale=1.0)
         self._laid_over(self._canvas, flat, part, lambda canvas: canvas.drawImage(image, 0, 0, skia.SamplingOptions()))
 
     def _edge_around_all(self, edge: Line) -> None:
