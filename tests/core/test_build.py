@@ -197,6 +197,22 @@ def test_a_piece_with_rows_is_built_too(tmp_path: Path, capsys: pytest.CaptureFi
     assert run(capsys, "build", tmp_path)[1]["counts"] == {"changed": 1}, "what a piece shows counts too"
 
 
+def test_artwork_that_a_row_names_is_read_and_counts(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    (tmp_path / "mark.svg").write_bytes(svg())
+    (tmp_path / "guest.svg").write_bytes(svg('<circle cx="50" cy="25" r="20" fill="#b4541a"/>'))
+    parts = [{"id": "ground", "role": "ground"}, {"id": "mark", "role": "mark", "artwork": "mark.svg"}]
+    fields = {"guest": {"part": "mark", "field": "artwork"}}
+    piece = {"fitzle_piece": 2, "subject": "Guest", "parts": parts, "fields": fields}
+    (tmp_path / "guest.json").write_text(json.dumps(piece))
+    text = 'fitzle = 1\n[[picture]]\npiece = "guest.json"\nplace = "PNG 200 x 120 px"\nfile = "guest"\n'
+    (tmp_path / "fitzle.toml").write_text(f'{text}row = {{guest = "guest.svg"}}\n')
+    assert run(capsys, "build", tmp_path)[0] == 0
+    middle = opened((tmp_path / "pictures/guest.png").read_bytes()).convert("RGB").getpixel((100, 60))
+    assert middle == (0xB4, 0x54, 0x1A)
+    (tmp_path / "guest.svg").write_bytes(svg('<circle cx="50" cy="25" r="20" fill="#17443c"/>'))
+    assert run(capsys, "build", "--check", tmp_path)[0] == 1
+
+
 def test_init_writes_one_that_builds_and_never_over_another(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     (tmp_path / "art").mkdir()
     (tmp_path / "art" / "My mark.svg").write_bytes(svg())

@@ -61,22 +61,20 @@ def _load_for_making(spec: str) -> Any:
 
 
 def _render_one(path: Path, args: argparse.Namespace) -> Answer:
-    from fitzle.core.piece.document import artworks_in
+    from fitzle.core.fit.beside import artwork_beside
     from fitzle.core.piece.editing import read_piece
 
     sheet = spec_of(args.spec)
     piece = read_piece(bytes_of(path), path.name)
     row = _row_of(args.row)
-    placement = sheet.placement if sheet.placement in piece.adjustments else sheet.name
-    shown = artworks_in(piece, placement, args.take, row)
-    names = shown | {other for name in shown for other in piece.versions.get(name, ())}
-    artworks = {name: read(bytes_of(path.parent / name), name) for name in sorted(names)}
+    names = artwork_beside(piece, sheet, args.take, row)
+    artworks = {name: read(bytes_of(path.parent / name), name) for name in names}
     return _deliver(piece, sheet, artworks, args, take=args.take, row=row)
 
 
 def _row_of(path: Path | None) -> Any:
     from fitzle.core.documents import read_plain
-    from fitzle.core.fit.alone import row_of
+    from fitzle.core.fit.beside import row_of
 
     return None if path is None else row_of(read_plain(bytes_of(path), path.name, "row"), path.stem)
 

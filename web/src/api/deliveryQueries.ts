@@ -18,14 +18,17 @@ const STILL_MAKING_MS = 3000; // files may still be made while the list is open
 export const isUnderWay = (delivery: Delivery) =>
   delivery.state === "waiting" || delivery.state === "running";
 
-/** What can be handed over. */
-export const readyQuery = (workspace: string) =>
+/** What can be handed over, under the names that it would get. */
+export const readyQuery = (workspace: string, flat: boolean) =>
   queryOptions({
-    queryKey: [workspace, "ready"],
+    queryKey: [workspace, "ready", flat],
     queryFn: () =>
       answerOf(
-        client.GET("/api/workspaces/{workspace}/deliveries/ready", { params: { path: { workspace } } }),
+        client.GET("/api/workspaces/{workspace}/deliveries/ready", {
+          params: { path: { workspace }, query: { flat } },
+        }),
       ),
+    placeholderData: (before) => before,
     staleTime: 0,
     refetchInterval: STILL_MAKING_MS,
   });

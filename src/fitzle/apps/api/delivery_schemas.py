@@ -12,7 +12,7 @@ from pydantic import Field
 from fitzle.apps.deliveries.actions import Way
 from fitzle.core.fit.state import FitState
 from fitzle.core.handover.fields import LONGEST, FieldKind
-from fitzle.core.handover.handing import Handing
+from fitzle.core.handover.handing import Handing, Variant
 
 MOST_AT_ONCE = 500  # fits in one delivery
 Text = Annotated[str, Field(max_length=LONGEST + 1000)]  # too long is said beside the field, not by the shape
@@ -77,6 +77,13 @@ class FieldOut(Schema):
     trouble: str
 
 
+class VariantOut(Schema):
+    """A variant that may go with a file, in words."""
+
+    name: Variant
+    words: str
+
+
 class ReadyFitOut(Schema):
     """What a delivery would hand over for one fit; `trouble` says why the destination would not take it now.
 
@@ -96,6 +103,7 @@ class ReadyFitOut(Schema):
     fields: list[FieldOut]
     alternative_text: str
     handing: Handing
+    variants: list[VariantOut]
     trouble: str
     upload: str = ""
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, cast
 from uuid import UUID
 
 from fitzle.apps.api.delivery_schemas import (
@@ -14,17 +14,20 @@ from fitzle.apps.api.delivery_schemas import (
     NamedFile,
     ReadyFitOut,
     RecordPlace,
+    VariantOut,
 )
 from fitzle.apps.api.views import Delivered, state_of
 from fitzle.apps.deliveries.planning import ReadyFile, ReadyFit
 from fitzle.apps.deliveries.record import Kept, was_handed_over
 from fitzle.apps.destinations.shelves import handing_of
 from fitzle.core.colour.contrast import WHITE
+from fitzle.core.handover.handing import WORDS, offered_variants
 from fitzle.core.units import words_for_bytes
 
 if TYPE_CHECKING:
     from fitzle.apps.deliveries.models import DeliveredFile, Delivery
     from fitzle.apps.destinations.models import Placement
+    from fitzle.core.formats import Format
 
 SHOWN = frozenset("png jpeg webp gif avif svg ico bmp".split())  # what browsers show
 Current = Mapping[UUID, frozenset[str]]  # what stands in each place now, once it is made
@@ -71,7 +74,8 @@ def ready_view(ready: ReadyFit, delivered: Delivered | None) -> ReadyFitOut:
             )
             for one in ready.fields
         ],
-        alternative_text=fit.piece.alternative_text, handing=handing_of(placement), trouble=ready.trouble,
+        alternative_text=fit.piece.alternative_text, handing=handing_of(placement),
+        variants=_variants(ready), trouble=ready.trouble,
     )  # fmt: skip
 
 
@@ -88,6 +92,13 @@ def record_view(placement: Placement, kept: Kept, files: Mapping[UUID, Delivered
         file=file_view(files[kept.last.id], current),
         live=file_view(files[kept.live.id], current) if kept.live else None,
     )
+
+
+def _variants(ready: ReadyFit) -> list[VariantOut]:
+    own = ready.own.content
+    of_a_set = any(file.inside for file in ready.files)
+    offered = offered_variants(cast("Format", own.format), of_a_set=of_a_set) if own else []
+    return [VariantOut(name=one, words=WORDS[one]) for one in offered]
 
 
 def _ground(grounds: Sequence[str]) -> str:

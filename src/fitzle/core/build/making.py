@@ -11,7 +11,8 @@ from fitzle.core.build.document import Icons, Picture
 from fitzle.core.build.targets import Target
 from fitzle.core.encode.wish import Wish
 from fitzle.core.findings import Finding, Verdict, verdict_of
-from fitzle.core.fit.alone import Asked, made_alone, piece_of, row_of
+from fitzle.core.fit.alone import Asked, made_alone, piece_of
+from fitzle.core.fit.beside import row_of
 from fitzle.core.formats import format_named
 from fitzle.core.icons.making import make_icon_set
 from fitzle.core.piece.editing import read_piece

@@ -58,14 +58,12 @@ class Sources:
 
     def artwork_of_piece(self, piece: Path, asked: Picture, sheet: SpecSheet) -> dict[str, Path]:
         """The artwork files of a piece, by their names in it; they lie beside it."""
-        from fitzle.core.piece.document import artworks_in
+        from fitzle.core.fit.beside import artwork_beside, row_of
         from fitzle.core.piece.editing import read_piece
 
         document = read_piece(self.bytes_of(piece), piece.name)
-        placement = sheet.placement if sheet.placement in document.adjustments else sheet.name
-        shown = artworks_in(document, placement, asked.take)
-        names = shown | {other for name in shown for other in document.versions.get(name, ())}
-        return {name: piece.parent / name for name in sorted(names)}
+        row = row_of({"values": asked.row}, piece.stem) if asked.row else None
+        return {name: piece.parent / name for name in artwork_beside(document, sheet, asked.take, row)}
 
     def _picture(self, asked: Picture) -> Target:
         sheet = self._sheet(asked.place)

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
 from fitzle.core.artwork.reading import Artwork
 from fitzle.core.documents import validated
 from fitzle.core.encode.budget import Budget
 from fitzle.core.encode.wish import NO_WISH, Wish
+from fitzle.core.fit.beside import placement_in
 from fitzle.core.fit.deciding import decide, plan_fit
 from fitzle.core.fit.making import Made, make_fit
 from fitzle.core.fit.request import FitArtwork, FitRequest
@@ -55,14 +56,7 @@ def made_alone(
     seconds: float | None = None,
 ) -> Made:
     """The file of a piece, judged; `artworks` are by the names that the piece uses."""
-    # Pieces that were kept before placements had slugs name them by what the sheet is called.
-    placement = sheet.placement if sheet.placement in piece.adjustments else sheet.name
     known = {name: FitArtwork(artwork.facts, name) for name, artwork in artworks.items()}
     sources = {name: artwork.source for name, artwork in artworks.items()}
-    request = FitRequest(piece, sheet, placement, known, take=take, row=row, wish=wish, house=house)
+    request = FitRequest(piece, sheet, placement_in(piece, sheet), known, take=take, row=row, wish=wish, house=house)
     return make_fit(decide(plan_fit(request), sources), sources, Budget(seconds) if seconds else None)
-
-
-def row_of(values: dict[str, Any], name: str) -> Row:
-    """A row of values for the fields of a piece; raises DocumentError for what is none."""
-    return validated(Row, {"id": name[:40] or "row", **values}, subject=name, noun="row")

@@ -13,7 +13,7 @@ from fitzle.core.spec.sheet import SpecSheet
 
 Variant = Literal["dark", "light", "svg", "png"]
 WORDS: dict[Variant, str] = {
-    "dark": "for dark pages", "light": "for light pages", "svg": "as a vector", "png": "as a bitmap",
+    "dark": "for dark pages", "light": "for light pages", "svg": "as a vector (SVG)", "png": "as a bitmap (PNG)",
 }  # fmt: skip
 _GROUNDS: dict[str, str] = {"dark": "#17181a", "light": "#ffffff"}
 
@@ -35,6 +35,11 @@ USUAL = Handing()
 def variants_of(handing: Handing, own_format: Format) -> list[Variant]:
     """The variants that are another file than the one itself."""
     return [one for one in handing.also if one != own_format]
+
+
+def offered_variants(own_format: Format, *, of_a_set: bool) -> list[Variant]:
+    """The variants that may go with a file; none with a set, whose files have names of their own."""
+    return [] if of_a_set else [one for one in WORDS if one != own_format]
 
 
 def variant_sheet(sheet: SpecSheet, variant: Variant) -> SpecSheet:

@@ -12,20 +12,27 @@ import { ReadyRow } from "./ReadyRow";
 /** What is handed over, under which names, with what the upload forms ask for, and how. */
 export function DeliverScreen() {
   const { workspace = "" } = useParams();
-  const ready = useQuery(readyQuery(workspace));
+  const [how, setHow] = useState<Choices>({ way: "zip", folder: "", flat: false });
+  const ready = useQuery(readyQuery(workspace, how.flat));
   if (ready.error && !ready.data) return <Trouble error={ready.error} />;
   if (!ready.data) return <main aria-busy className="px-7 py-10" />;
-  return <Choosing workspace={workspace} ready={ready.data} />;
+  return <Choosing workspace={workspace} ready={ready.data} how={how} setHow={setHow} />;
 }
 
-function Choosing({ workspace, ready }: { workspace: string; ready: Ready }) {
+interface ChoosingProps {
+  workspace: string;
+  ready: Ready;
+  how: Choices;
+  setHow: (how: Choices) => void;
+}
+
+function Choosing({ workspace, ready, how, setHow }: ChoosingProps) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const changed = ready.fits.filter((fit) => fit.changed);
   const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
   const usual = changed.length ? changed : ready.fits;
   const chosen = picked ? ready.fits.filter((fit) => picked.has(fit.fit)) : usual;
-  const [how, setHow] = useState<Choices>({ way: "zip", folder: ready.folders[0] ?? "", flat: false });
   const pick = (fits: ReadyFit[]) => setPicked(new Set(fits.map((fit) => fit.fit)));
   const hand = useMutation({
     mutationFn: () => deliver(workspace, { fits: chosen.map((fit) => fit.fit), changed: false, ...how }),
@@ -56,7 +63,6 @@ function Choosing({ workspace, ready }: { workspace: string; ready: Ready }) {
                   key={fit.fit}
                   workspace={workspace}
                   fit={fit}
-                  flat={how.flat}
                   uploads={how.way === "upload"}
                   chosen={chosen.includes(fit)}
                   toggle={() =>

@@ -3,14 +3,6 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { rememberHanding, type Handing, type ReadyFit } from "../../api/deliveryQueries";
 import { Problem } from "../../ui/Trouble";
 
-type Variant = NonNullable<Handing["also"]>[number];
-
-const ALSO: [Variant, string][] = [
-  ["dark", "for dark pages"],
-  ["light", "for light pages"],
-  ["svg", "as a vector (SVG)"],
-  ["png", "as a bitmap (PNG)"],
-];
 const REPLACING: [NonNullable<Handing["replacing"]>, string][] = [
   ["rule", "as the naming rule says"],
   ["same", "the same as before"],
@@ -25,13 +17,12 @@ export function HandingFields({ workspace, fit }: { workspace: string; fit: Read
     onSuccess: () => queries.invalidateQueries({ queryKey: [workspace, "ready"] }),
   });
   const { also = [], replacing = "rule" } = fit.handing;
-  const own = fit.files[0]?.format;
-  if (fit.files.some((file) => file.name === "site.webmanifest")) return null; // a set has names of its own
+  if (fit.variants.length === 0) return null;
   return (
     <section aria-label={`What goes with ${fit.placement_name}`} className="text-[13px]">
       <h3 className="font-semibold">Also</h3>
       <div className="mt-1 grid gap-1">
-        {ALSO.filter(([variant]) => variant !== own).map(([variant, words]) => (
+        {fit.variants.map(({ name: variant, words }) => (
           <label key={variant} className="flex min-h-6 items-center gap-2">
             <input
               type="checkbox"

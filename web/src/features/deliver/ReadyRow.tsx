@@ -14,16 +14,14 @@ const THUMB_PX = 64;
 interface Props {
   workspace: string;
   fit: ReadyFit;
-  flat: boolean;
   uploads: boolean;
   chosen: boolean;
   toggle: () => void;
 }
 
 /** One place: its picture, the names that its files get, and, opened, what goes with them. */
-export function ReadyRow({ workspace, fit, flat, uploads, chosen, toggle }: Props) {
+export function ReadyRow({ workspace, fit, uploads, chosen, toggle }: Props) {
   const [open, setOpen] = useState(false);
-  const folder = (path: string) => (flat || !path ? "" : `${path}/`);
   return (
     <li className="border-b border-hairline py-2.5">
       <div className="grid grid-cols-[20px_64px_minmax(0,1fr)_auto] items-center gap-x-4 max-sm:grid-cols-[20px_48px_minmax(0,1fr)]">
@@ -56,7 +54,7 @@ export function ReadyRow({ workspace, fit, flat, uploads, chosen, toggle }: Prop
             {(fit.files.length > 4 && !open ? fit.files.slice(0, 1) : fit.files).map((file) => (
               <li key={file.name} className="flex flex-wrap gap-x-3 break-all">
                 <span>
-                  <span className="text-soft">{folder(file.folder)}</span>
+                  <span className="text-soft">{file.folder && `${file.folder}/`}</span>
                   {file.name}
                 </span>
                 <span className="figure text-[12px] text-measure">
@@ -72,7 +70,7 @@ export function ReadyRow({ workspace, fit, flat, uploads, chosen, toggle }: Prop
           {fit.trouble && !open && <p className="text-[12px] font-semibold text-risky">{fit.trouble}</p>}
         </div>
         <div className="flex items-center gap-4 max-sm:col-start-3">
-          <State state={fit.changed ? fit.state : "fits"} why={fit.changed ? undefined : "handed over"} />
+          <State state={fit.state} why={fit.changed ? undefined : "handed over"} />
           <button
             type="button"
             aria-expanded={open}
