@@ -32,7 +32,7 @@ need_packages() {
 need_servers() {
   need_packages mariadb-server-core=/usr/sbin/mariadbd mariadb-client-core=/usr/bin/mariadb mariadb-client=/usr/bin/mariadb-dump \
     libmariadb-dev=/usr/include/mariadb/mysql.h gcc=/usr/bin/gcc pkg-config=/usr/bin/pkg-config \
-    redis-server=/usr/bin/redis-server nginx-light=/usr/sbin/nginx util-linux=/usr/bin/setpriv
+    redis-server=/usr/bin/redis-server nginx-light=/usr/sbin/nginx util-linux=/usr/bin/setpriv gifsicle=/usr/bin/gifsicle
 }
 need_browser() { need_packages chromium=/usr/bin/chromium chromium-driver=/usr/bin/chromedriver; }
 

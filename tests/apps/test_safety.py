@@ -58,6 +58,7 @@ BODIES: dict[str, Any] = {
     "patch /pieces/{piece}": {"revision": 1, "step": "x", "changes": []},
     "post /fits": {"artwork": "{artwork}", "placements": ["suited"]},
     "post /deliveries": {},
+    "post /fits/{fit}/motion": {},
     "put /deliveries/files/{file}/live": {"live": True},
     "post /tokens": {"name": "CI", "scopes": []},
     "put /destinations/{destination}/connection": {"address": "https://a.example", "folder": "x"},

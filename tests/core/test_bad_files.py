@@ -77,7 +77,7 @@ def test_65000_px_are_taken_and_a_px_more_is_not() -> None:
 def test_ten_thousand_frames_are_taken_and_one_more_is_not(fmt: str) -> None:
     facts = inspected(io.BytesIO(many_frames(fmt, 10_000)), "loop")
     assert facts.frames == 10_000
-    assert "It has 10000 frames; the first one is used." in facts.warnings
+    assert "It has 10000 frames; the first one stands where nothing may move." in facts.warnings
     assert "10001 frames" in said_of(many_frames(fmt, 10_001))
 
 

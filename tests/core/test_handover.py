@@ -18,7 +18,7 @@ from fitzle.core.handover.document import DeliveryDocument, HandedOver, delivery
 from fitzle.core.handover.emoji_names import MOST_FOUND, all_emoji, emoji_named, find_emoji
 from fitzle.core.handover.fields import kind_of, prepared_fields, said_fields, trouble_with
 from fitzle.core.handover.folder import FolderError, keep_current
-from fitzle.core.handover.handing import Handing, variant_sheet, variants_of
+from fitzle.core.handover.handing import Handing, variant_sheet, variants_of, words_of
 from fitzle.core.handover.names import replacement_name
 from fitzle.core.spec.sheet import UploadField
 from tests.make import sheet
@@ -88,6 +88,11 @@ def test_what_replaces_a_file_is_called_as_the_place_wants(
     name: str, how: Any, version: int, before: str, expected: str
 ) -> None:
     assert replacement_name(name, how, version, before) == expected
+
+
+def test_the_bitmap_of_a_file_that_moves_is_its_still() -> None:
+    assert words_of("png") == "as a bitmap (PNG)" and "still" in words_of("png", moving=True)
+    assert words_of("dark", moving=True) == words_of("dark")
 
 
 def test_variants_are_other_sheets_and_none_is_the_file_itself() -> None:

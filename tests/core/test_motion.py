@@ -16,9 +16,9 @@ from fitzle.core.artwork.reading import read_artwork
 from fitzle.core.fit.deciding import plan_fit
 from fitzle.core.fit.request import FitArtwork, FitRequest
 from fitzle.core.motion.document import Motion
-from fitzle.core.motion.easing import NAMES, curve
 from fitzle.core.motion.timing import at, best_moment
 from fitzle.core.piece.document import Piece
+from fitzle.core.piece.easing import NAMES, curve
 from fitzle.core.plan.placed import Plan
 from fitzle.core.render.painting import paint
 from tests.make import sheet, svg

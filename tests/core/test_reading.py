@@ -144,7 +144,7 @@ def test_the_first_frame_of_an_animation_is_used_and_said() -> None:
     data = saved(frames[0], "GIF", save_all=True, append_images=frames[1:])
     facts = read_artwork(data, "two.gif").facts
     assert facts.frames == 2
-    assert "first one is used" in " ".join(facts.warnings)
+    assert "first one stands" in " ".join(facts.warnings)
 
 
 def test_a_mislabelled_file_is_read_by_its_content_and_said() -> None:

@@ -97,11 +97,11 @@ def _deliver(piece: Any, sheet: Any, artworks: dict[str, Any], args: argparse.Na
         "findings": plain_findings(made.judgement.findings),
     }
     if args.json:
-        answer["candidates"] = [_candidate(one) for one in made.choice.candidates]
+        answer["candidates"] = [candidate_told(one) for one in made.choice.candidates]
     return answer, REFUSED if verdict == "refused" else ACCEPTED
 
 
-def _candidate(one: Any) -> dict[str, Any]:
+def candidate_told(one: Any) -> dict[str, Any]:
     """One file that was tried, with what the encoder was told."""
     settings = one.settings.model_dump(mode="json", exclude_none=True)
     return {**one._asdict(), "settings": settings, "words": one.settings.words}

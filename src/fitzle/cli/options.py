@@ -69,6 +69,8 @@ def parser() -> argparse.ArgumentParser:
     _add_wish(render)
     render.set_defaults(run="fitting:render")
 
+    _add_animating(commands.add_parser("animate", parents=[common], help="a moving file of a piece or a clip"))
+    _add_watermark(commands.add_parser("watermark", parents=[common], help="a mark in the corner of many pictures"))
     _add_icons(commands.add_parser("icons", parents=[common], help="all icon files of a site from one mark"))
     _add_building(commands, common)
     _add_alone(commands, common)
@@ -103,6 +105,72 @@ def _add_building(commands: Any, common: argparse.ArgumentParser) -> None:
     beginning = commands.add_parser("init", parents=[common], help="write a fitzle.toml from what lies in a folder")
     beginning.add_argument("folder", type=Path, nargs="?", default=Path())
     beginning.set_defaults(run="building:init")
+
+
+def _add_animating(animate: argparse.ArgumentParser) -> None:
+    animate.add_argument("source", type=Path, nargs="+", help="a piece (JSON), a clip, or a moving GIF, PNG or WebP")
+    animate.add_argument("--spec", required=True, help=SPEC_HELP)
+    animate.add_argument("--out", type=Path, required=True, help="the folder for the file")
+    cut = animate.add_argument_group("what of a clip")
+    cut.add_argument("--from", dest="begin", type=float, default=0.0, help="seconds from its beginning")
+    cut.add_argument("--to", dest="end", type=float, help="seconds from its beginning; without it, to its end")
+    cut.add_argument("--loop", choices=["smooth", "back", "cut"], default="cut", help="how the end meets the beginning")
+    cut.add_argument("--best", type=_seconds, metavar="SECONDS", help="find the part of so many that closes best")
+    cut.add_argument("--speed", type=float, default=1.0, help="2 is twice as fast")
+    cut.add_argument("--focus", type=_point, help="the point that must show, for example 0.5,0.4")
+    cut.add_argument("--subject", help="what the file name calls it")
+    piece = animate.add_argument_group("how a piece moves that does not yet")
+    piece.add_argument("--lively", type=_share, default=0.5, help="0 (calm) to 1 (lively)")
+    piece.add_argument("--take", default="", help="one of the piece's alternatives")
+    animate.add_argument("--seconds", type=_seconds, help="how long the search may take (36)")
+    animate.set_defaults(run="animating:animate")
+
+
+def _add_watermark(watermark: argparse.ArgumentParser) -> None:
+    watermark.add_argument("mark", type=Path)
+    watermark.add_argument("files", type=Path, nargs="+", help="pictures, or patterns in quotes")
+    watermark.add_argument("--out", type=Path, required=True, help="the folder for the files, another than theirs")
+    watermark.add_argument(
+        "--or",
+        dest="or_",
+        type=Path,
+        action="append",
+        default=[],
+        metavar="MARK",
+        help="another version of the mark, used where the first one is hardly seen",
+    )
+    corners = ["top left", "top right", "bottom left", "bottom right"]
+    watermark.add_argument(
+        "--corner",
+        choices=[*corners, *(one.replace(" ", "-") for one in corners)],
+        default="bottom right",
+        metavar="CORNER",
+        help=", ".join(corners),
+    )
+    watermark.add_argument("--size", type=_percent, default=0.12, help="of the short side, for example 12%% (usual)")
+    watermark.add_argument("--distance", type=_percent, default=0.03, help="from the edges, of the short side (3%%)")
+    watermark.add_argument("--opacity", type=_percent, default=0.8, help="0 to 1, or in %% (0.8)")
+    watermark.add_argument("--keep-details", action="store_true", help="keep what the camera wrote, its place too")
+    watermark.set_defaults(run="watermarking:watermark")
+
+
+def _percent(text: str) -> float:
+    """12% or 0.12."""
+    return float(text[:-1]) / 100 if text.endswith("%") else float(text)
+
+
+def _point(text: str) -> tuple[float, float]:
+    x, y = (float(part) for part in text.split(","))
+    if not (0 <= x <= 1 and 0 <= y <= 1):
+        raise ValueError(text)
+    return x, y
+
+
+def _share(text: str) -> float:
+    share = float(text)
+    if not 0 <= share <= 1:
+        raise ValueError(text)
+    return share
 
 
 def _add_icons(icons: argparse.ArgumentParser) -> None:

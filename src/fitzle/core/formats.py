@@ -61,6 +61,8 @@ _TABLE = (
 
 FORMATS: dict[str, FileFormat] = {entry.name: entry for entry in _TABLE}
 _TEXTS = {"webmanifest": "application/manifest+json", "html": "text/html"}
+MOVING: tuple[Format, ...] = ("gif", "apng", "webp", "avif")  # in which moving files are made
+PLAYED = (*MOVING, "png")  # as artwork; an animated PNG that was brought in is called a PNG
 CLIPS = tuple(entry.name for entry in _TABLE if entry.kind == "clip")
 
 

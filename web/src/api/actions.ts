@@ -122,6 +122,15 @@ export const repairFit = (workspace: string, fit: string, name: string, part?: s
     }),
   );
 
+/** Lets the parts of a piece move, calm (0) to lively (1); null lets them stand still. */
+export const letMove = (workspace: string, fit: string, liveliness: number | null) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/fits/{fit}/motion", {
+      params: { path: { workspace, fit } },
+      body: { liveliness },
+    }),
+  );
+
 export const prepareHere = (workspace: string, fit: string, step: string, part: string) =>
   answerOf(
     client.POST("/api/workspaces/{workspace}/fits/{fit}/prepared/{part}", {

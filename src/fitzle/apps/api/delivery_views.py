@@ -21,7 +21,7 @@ from fitzle.apps.deliveries.planning import ReadyFile, ReadyFit
 from fitzle.apps.deliveries.record import Kept, was_handed_over
 from fitzle.apps.destinations.shelves import handing_of
 from fitzle.core.colour.contrast import WHITE
-from fitzle.core.handover.handing import WORDS, offered_variants
+from fitzle.core.handover.handing import offered_variants, words_of
 from fitzle.core.units import words_for_bytes
 
 if TYPE_CHECKING:
@@ -98,7 +98,9 @@ def _variants(ready: ReadyFit) -> list[VariantOut]:
     own = ready.own.content
     of_a_set = any(file.inside for file in ready.files)
     offered = offered_variants(cast("Format", own.format), of_a_set=of_a_set) if own else []
-    return [VariantOut(name=one, words=WORDS[one]) for one in offered]
+    record = ready.opened.record
+    moving = record is not None and record.outcome.moving is not None
+    return [VariantOut(name=one, words=words_of(one, moving=moving)) for one in offered]
 
 
 def _ground(grounds: Sequence[str]) -> str:

@@ -22,10 +22,11 @@ from fitzle.core.encode.local_error import local_error, painted, worst_area
 from fitzle.core.encode.raster import Raster
 from fitzle.core.encode.registry import encoded_as
 from fitzle.core.encode.rendered import Rendered
-from fitzle.core.encode.settings import Settings
+from fitzle.core.encode.settings import MovingSettings, Settings
 from fitzle.core.encode.wish import Wish
 from fitzle.core.errors import DocumentError
 from fitzle.core.fit.making import rendered_fit
+from fitzle.core.fit.moving import first_frame, first_frame_as
 from fitzle.core.fit.record import CandidateRecord
 from fitzle.core.formats import Format, label_of
 from fitzle.core.geometry.rect import Rect
@@ -88,7 +89,9 @@ def draw_original(workspace: int, fit: UUID) -> Picture:
 @drawable
 def draw_candidate(workspace: int, fit: UUID, fmt: Format, settings: Settings) -> Picture:
     """A candidate's file."""
-    data = encoded_as(_rendered(workspace, fit)[1], fmt, settings)
+    data = _file_of(workspace, fit, fmt, settings)
+    if isinstance(settings, MovingSettings):
+        return Picture(data, "image/png")
     if fmt in SHOWN:
         return Picture(data, SHOWN[fmt])
     out = io.BytesIO()
@@ -101,7 +104,7 @@ def draw_candidate(workspace: int, fit: UUID, fmt: Format, settings: Settings) -
 def draw_errors(workspace: int, fit: UUID, fmt: Format, settings: Settings) -> Picture:
     """Where a candidate lost most, as a veil."""
     rendered = _rendered(workspace, fit)[1]
-    veil = painted(_errors(rendered.raster, encoded_as(rendered, fmt, settings)))
+    veil = painted(_errors(rendered.raster, _file_of(workspace, fit, fmt, settings)))
     out = io.BytesIO()
     Image.fromarray(veil).save(out, "PNG", compress_level=1)
     return Picture(out.getvalue(), "image/png")
@@ -111,7 +114,7 @@ def draw_errors(workspace: int, fit: UUID, fmt: Format, settings: Settings) -> P
 def look_at_candidate(workspace: int, fit: UUID, fmt: Format, settings: Settings) -> ErrorsOut:
     """A candidate's score and its worst part."""
     rendered = _rendered(workspace, fit)[1]
-    data = encoded_as(rendered, fmt, settings)
+    data = _file_of(workspace, fit, fmt, settings)
     worst = Rect(0, 0, 1, 1) if fmt == "svg" else worst_area(_errors(rendered.raster, data))
     score = 100.0 if fmt == "svg" else rendered.raster.score(data)
     return ErrorsOut(score=score, x=worst.x, y=worst.y, width=worst.width, height=worst.height)
@@ -122,6 +125,11 @@ def try_wish(workspace: int, fit: UUID, wish: Wish) -> CandidateOut:
     """What a wish comes to. Raises DocumentError where no file of it is under the limit."""
     opened, rendered = _rendered(workspace, fit)
     sheet = opened.resolved.sheet
+    if opened.resolved.moves:
+        raise DocumentError(
+            "what a moving file comes to takes a search through its frames",
+            advice="Fix its format alone; the file is made with it.",
+        )
     choice = best_file(rendered, sheet, opened.size, Budget(TRYING_SECONDS), wish)
     if choice.best:
         found = choice.best.candidate
@@ -139,7 +147,17 @@ def try_wish(workspace: int, fit: UUID, wish: Wish) -> CandidateOut:
 def _rendered(workspace: int, fit: UUID) -> tuple[OpenFit, Rendered]:
     space = workspace_numbered(workspace)
     opened = open_fit(space, fit_of(space, fit))
-    return opened, rendered_fit(decided(space, opened), opened.sources(preview=False))
+    looked, sources = decided(space, opened), opened.sources(preview=False)
+    return opened, first_frame(looked, sources) if opened.resolved.moves else rendered_fit(looked, sources)
+
+
+def _file_of(workspace: int, fit: UUID, fmt: Format, settings: Settings) -> bytes:
+    """A candidate made again; of a moving one its first frame, as a PNG."""
+    if not isinstance(settings, MovingSettings):
+        return encoded_as(_rendered(workspace, fit)[1], fmt, settings)
+    space = workspace_numbered(workspace)
+    opened = open_fit(space, fit_of(space, fit))
+    return first_frame_as(decided(space, opened), opened.sources(preview=False), fmt, settings)
 
 
 def _row(one: CandidateRecord, limit: int | None, *, chosen: bool) -> CandidateOut:

@@ -179,12 +179,15 @@ class WallProof(BaseModel):
     `mask` is what shows of it, as an SVG path in fractions of its width and height. `shared` names the other places
     that take the same file, `parted` says why they do not any more; `changed` what the
     sheet of a filled one says otherwise since somebody noted it. Of a place with slots `slots` of `capacity` are taken.
-    What people see there is live since then, from that revision; what was only handed over is not live yet.
+    What people see there is live since then, from that revision; what was only handed over is not live yet. Of a file
+    that moves `seconds` are those of its loop, and `file_key` makes the address of its playing change with it.
     """
 
     id: UUID
     name: str
     kind: str | None = None
+    seconds: float | None = None
+    file_key: str = ""
     size: str
     width: int
     height: int

@@ -63,7 +63,7 @@ def fit_view(
 ) -> FitOut:
     """Everything the bench shows a person of one fit; `beside` are all fits of its piece, itself among them."""
     looked, fit, sheet = decided(workspace, opened), opened.fit, opened.sheet
-    plan, names, record = looked.plan, _part_names(opened), opened.record
+    plan, names, record = looked.plan, part_names(opened), opened.record
     findings = opened.muting(looked.findings) if opened.findings is None else opened.findings
     standing = opened.standing(delivered.get(fit.placement_id), looked.findings)
     file = record.files[0] if record and record.files else None
@@ -89,7 +89,7 @@ def fit_view(
         mask=mask_path(sheet, plan.size),
         measuring=not standing.made,
         deliverable=standing.deliverable,
-        demands=opened.demands or expected_demands(plan, sheet),
+        demands=opened.demands or expected_demands(plan, sheet, moves=opened.resolved.moves),
         findings=sorted(findings, key=lambda one: bool(one.muted)),
         file=_file_view(file) if file else None,
         house=list(house_colours(workspace)),
@@ -148,7 +148,7 @@ def _file_view(file: FileRecord) -> FileOut:
     )
 
 
-def _part_names(opened: OpenFit) -> dict[str, str]:
+def part_names(opened: OpenFit) -> dict[str, str]:
     """What people call each part: the name they gave it, else what is in it."""
     files = {key: opened.standing_in(key).name for key in opened.artworks}
     return {part.id: part.name or _own_name(part, files) for part in opened.resolved.parts}

@@ -152,7 +152,10 @@ def _proof(placement: Placement, sheet: SpecSheet, size: Size, scale: int, known
     record = opened.record if opened else None
     weight = record.files[0].bytes if record and record.files else None
     width, height = round(size.width / scale, 2), round(size.height / scale, 2)
+    moving = record.outcome.moving if record else None
     return WallProof(
+        seconds=moving.seconds if moving else None,
+        file_key=opened.file_key[:16] if opened and moving else "",
         id=placement.pk,
         name=sheet.name,
         kind=sheet.kind,

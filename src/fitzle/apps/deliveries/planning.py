@@ -137,7 +137,8 @@ def _variants(opened: OpenFit, folder: str, name: str, own: Format, handing: Han
         if variant in ("dark", "light"):
             tail = f"{stem}-{variant}.{format_named(content.format).extension if content else ending}"
         else:
-            tail = f"{stem}.{format_named(variant).extension}"
+            own_ending = format_named(variant).extension
+            tail = f"{stem}.{own_ending}" if own_ending != ending else f"{stem}-still.{own_ending}"
         yield ReadyFile(folder, tail, content, variant)
 
 

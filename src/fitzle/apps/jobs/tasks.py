@@ -148,7 +148,7 @@ def learn_place(learning_id: str) -> None:
     learn_now(learning_id)
 
 
-@bounded_task()
+@bounded_task(soft_time_limit=110, time_limit=120)
 def make_fit_file(fit_id: str) -> None:
     """Makes the file of a fit."""
     make_file(fit_id)

@@ -28,6 +28,7 @@ from fitzle.apps.pieces.composing import (
 )
 from fitzle.apps.pieces.fits import fit_of
 from fitzle.apps.pieces.models import Fit, Piece
+from fitzle.apps.pieces.motion import work_out_motion
 from fitzle.apps.pieces.opening import OpenFit, decided, open_fit
 from fitzle.apps.pieces.sharing import shared_slugs, slug_of
 from fitzle.apps.pieces.uses import fits_in_house_colours, fits_showing
@@ -110,6 +111,14 @@ def repair_fit(access: Access, fit_id: UUID, name: str, part: str | None) -> Fit
     fit = fit_of(access.workspace, fit_id)
     changes = work_out_repair.ask(str(fit.piece.revision), access.workspace.pk, fit_id, name, part)
     return _saved(access, fit, fit.piece.revision, changes, name.replace("-", " "))
+
+
+@action(Capability.CHANGE)
+def let_move(access: Access, fit_id: UUID, liveliness: float | None) -> Fit:
+    """Lets the parts of a piece move as a calculation proposes, calm (0) to lively (1), or stand still (None)."""
+    fit = fit_of(access.workspace, fit_id)
+    changes = work_out_motion.ask(str(fit.piece.revision), access.workspace.pk, fit_id, liveliness)
+    return _saved(access, fit, fit.piece.revision, changes, "motion")
 
 
 @action(Capability.CHANGE)

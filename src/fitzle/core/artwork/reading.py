@@ -108,7 +108,7 @@ def _naming_warnings(name: str, fmt: str) -> list[str]:
 def _read_bitmap(source: BitmapSource, name: str, limits: Limits, warnings: list[str]) -> Artwork:
     fmt, frames = source.format, source.frames
     if frames > 1:
-        warnings.append(f"It has {frames} frames; the first one is used.")
+        warnings.append(f"It has {frames} frames; the first one stands where nothing may move.")
     survey = straight(source.pixels(Rect(0, 0, source.width, source.height), _survey_size(source)))
     opaque = bool(survey[..., 3].min() == 255)
     backdrop = measuring.backdrop_colour(survey) if opaque else None

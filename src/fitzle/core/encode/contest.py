@@ -9,7 +9,7 @@ from functools import cached_property, partial
 from typing import NamedTuple
 
 from fitzle.core.encode.budget import Budget
-from fitzle.core.encode.foreseeing import Foresight, foresight, surely_over
+from fitzle.core.encode.foreseeing import Foresight, foresight, refined, surely_over
 from fitzle.core.encode.knob import Setting, largest_under
 from fitzle.core.encode.line import Exact, Line
 from fitzle.core.encode.raster import Raster
@@ -40,6 +40,7 @@ class Contest:
 
     def __init__(self, exact: list[Exact], lines: tuple[Line, ...], rendered: Rendered, limit: int | None) -> None:
         self._exact, self._lines, self._rendered, self._limit = exact, lines, rendered, limit
+        self._refined: dict[str, Foresight] = {}
         self.candidates: list[Candidate] = []
 
     def exact(self) -> Encoded | None:
@@ -67,7 +68,7 @@ class Contest:
         for index, entry in enumerate(self._entries):
             if entry.seen and index >= MOST_LINES:
                 break
-            if found and (self._far_behind(entry, found[0][0]) or not budget.allows()):
+            if found and (self._far_behind(entry, found[0][0]) or not budget.allows(self._longest_s)):
                 break
             one, tried = self._searched(entry, budget, FIRST_OF_A_LINE if entry.seen else MOST_OF_A_LINE)
             if one:
@@ -76,7 +77,7 @@ class Contest:
             return None
         best, entry, tried = max(found, key=lambda one: (one[0].score, -len(one[0].data)))
         left = MOST_ENCODES - len(self.candidates)
-        if entry.seen and left > 0 and best.score >= HOPELESS and budget.allows():
+        if entry.seen and left > 0 and best.score >= HOPELESS and budget.allows(self._longest_s):
             better, _ = self._searched(entry, budget, left, tried)
             best = better or best
         return self._scored(best)
@@ -90,6 +91,11 @@ class Contest:
         return full or hopeless or entry.score < self.likely - NEAR
 
     @property
+    def _longest_s(self) -> float:
+        """What one whole file takes at most, by those that were made."""
+        return max((one.seconds or 0.0 for one in self.candidates), default=0.0)
+
+    @property
     def _raster(self) -> Raster:
         return self._rendered.raster
 
@@ -99,7 +105,8 @@ class Contest:
         self._raster.expect_comparing()
         _ = self._raster.vips, self._raster.sample  # once, before threads ask for them
         with ThreadPoolExecutor(THREADS) as pool:
-            entries = [entry for entry in pool.map(self._entry, self._lines) if entry]
+            last_first = list(pool.map(self._entry, reversed(self._lines)))  # those take longest
+        entries = [entry for entry in reversed(last_first) if entry]
         return sorted(entries, key=lambda entry: -entry.score) or self._lightest()
 
     def _entry(self, line: Line) -> _Entry | None:
@@ -122,19 +129,27 @@ class Contest:
     ) -> tuple[Encoded | None, list[Setting]]:
         """The best file of a line, compared with the others, and what was tried of it."""
         line, raster, took = entry.line, self._raster, dict[int, float]()
+        expected = self._expected(entry)
 
         def encode(position: int) -> bytes:
             data, took[position] = _timed(lambda: line.encode(raster, position))
             return data
 
         best, tried = largest_under(
-            encode, self._limit, line.low, line.high, expected=entry.seen, budget=budget, most=most, known=known
+            encode, self._limit, line.low, line.high, expected=expected, budget=budget, most=most, known=known
         )
         for one in tried:
             self.candidates.append(
                 Candidate(line.format, line.settings(one.position), len(one.data), None, took[one.position])
             )
         return (self._compared(line, best) if best and tried else None), tried
+
+    def _expected(self, entry: _Entry) -> Foresight | None:
+        if entry.seen is None or self._limit is None:
+            return None
+        if entry.line.name not in self._refined:
+            self._refined[entry.line.name] = refined(entry.seen, entry.line, self._raster, self._limit)
+        return self._refined[entry.line.name]
 
     def _compared(self, line: Line, found: Setting) -> Encoded:
         score = self._raster.compared_score(found.data)

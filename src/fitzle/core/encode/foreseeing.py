@@ -2,19 +2,20 @@
 
 from __future__ import annotations
 
-import math
 import time
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from functools import lru_cache
 
 import numpy as np
 
-from fitzle.core.encode.knob import largest_under
+from fitzle.core.encode.knob import Setting, largest_under
 from fitzle.core.encode.line import Line
 from fitzle.core.encode.raster import Raster
 
 NEAR_ENOUGH = 0.93  # of the limit: whole files correct what tiles say by more than that
-NEAR = math.log(2)
+DRAFTED_ENOUGH = 0.98  # drafts are exact but for what packing takes off, and of that
+DRAFTED_HIGH = 1.01  # times what tiles say: a file a little too light is one encode, one too heavy two
 EMPTY_PX = 16
 SURELY_OVER = 1.3  # times the limit by its tiles: not worth encoding whole
 SURELY_OVER_DRAWN = 4.0  # flat areas weigh nothing, the seams of tiles across them do
@@ -23,30 +24,33 @@ SURELY_OVER_DRAWN = 4.0  # flat areas weigh nothing, the seams of tiles across t
 class Foresight:
     """One line on the tiles of a large raster: where its search likely ends, and how that would look."""
 
+    _enough = NEAR_ENOUGH
+
     def __init__(self, line: Line, raster: Raster, sample: Raster, limit: int) -> None:
         self._line, self._raster, self._sample, self._limit = line, raster, sample, limit
+        self._share = raster.sampled_share
+        self._hurry = line.hurry if _drafted(line, raster) else 1.0  # larger ones are never packed better
         self._files: dict[int, bytes] = {}
         self._longest_s = 0.0
 
     @property
     def seconds(self) -> float:
         """What one encoding of the whole raster takes, by its area."""
-        return self._longest_s / self._raster.sampled_share
+        return self._longest_s / self._share
 
     def position(self, part: float = 1.0) -> int:
         """The highest position whose file has at most so large a part of the limit."""
         line, own = self._line, overhead(self._line)
-        rest = (part * self._limit - own) * self._raster.sampled_share / line.hurry
+        rest = (part * self._limit - own) * self._share / self._hurry
         limit = max(1, round(own + rest))
-        found = largest_under(
-            self._encoded, limit, line.low, line.high, start=self._nearest(limit), enough=NEAR_ENOUGH
-        ).best
+        known = [Setting(at, data) for at, data in self._files.items()]
+        found = largest_under(self._encoded, limit, line.low, line.high, enough=self._enough, known=known).best
         return found.position if found else line.low
 
     def bytes_at(self, position: int) -> float:
         """What the whole file has there, by its tiles."""
         own = overhead(self._line)
-        return own + max(0.0, len(self._encoded(position)) - own) * self._line.hurry / self._raster.sampled_share
+        return own + max(0.0, len(self._encoded(position)) - own) * self._hurry / self._share
 
     def fits(self, margin: float = SURELY_OVER) -> bool:
         """Whether the lightest file of the line may be under the limit."""
@@ -59,15 +63,47 @@ class Foresight:
     def _encoded(self, position: int) -> bytes:
         if position not in self._files:
             began = time.perf_counter()
-            self._files[position] = self._line.encode(self._sample, position)
+            self._files[position] = self._line.encode(self._weighed, position)
             self._longest_s = max(self._longest_s, time.perf_counter() - began)
         return self._files[position]
 
-    def _nearest(self, limit: int) -> int | None:
-        """Where to begin: at the known file whose weight is nearest, where one is near at all."""
-        apart = {at: abs(math.log(len(data) / limit)) for at, data in self._files.items()}
-        nearest = min(apart, key=lambda at: apart[at], default=None)
-        return nearest if nearest is not None and apart[nearest] < NEAR else None
+    @property
+    def _weighed(self) -> Raster:
+        return self._sample
+
+
+class Drafts(Foresight):
+    """One line on whole files that are made roughly: dearer than tiles, and so near that one file is mostly enough.
+
+    What packing well takes off a draft is learnt from the tiles, where these say that the search ends.
+    """
+
+    _enough = DRAFTED_ENOUGH
+
+    def __init__(self, seen: Foresight, line: Line, raster: Raster, sample: Raster, limit: int) -> None:
+        super().__init__(line, raster, sample, limit)
+        self._share = 1.0
+        first = seen.position()
+        with ThreadPoolExecutor(1) as beside:
+            drafted = beside.submit(self._encoded, first)
+            self._hurry = DRAFTED_HIGH * len(line.encode(sample.finished, first)) / len(line.encode(sample, first))
+            drafted.result()
+
+    @property
+    def _weighed(self) -> Raster:
+        return self._raster.draft
+
+
+def refined(seen: Foresight, line: Line, raster: Raster, limit: int) -> Foresight:
+    """What is foreseen by drafts where the line has them for so large a raster, else as it was."""
+    sample = raster.sample
+    if sample is None or not _drafted(line, raster):
+        return seen
+    return Drafts(seen, line, raster, sample, limit)
+
+
+def _drafted(line: Line, raster: Raster) -> bool:
+    return bool(raster.width * raster.height < line.drafted_below)
 
 
 @lru_cache(maxsize=64)

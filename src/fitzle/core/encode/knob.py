@@ -14,6 +14,7 @@ KEPT_BACK = 1  # encode, for the lowest position where nothing fits
 GUESS_POWER = 0.6  # bytes to quality for photos in JPEG and WebP; a guess, the secant corrects it
 AIMED_AT = 0.99  # of the limit
 SAFE_PART = 0.7  # of the limit: what was foreseen there stays below it
+GROWTH = 12.0  # times the bytes from the lowest to the highest position, of quality and of colours alike
 FARTHEST_MISS = 0.6  # after a guess that was too high go down by at least this factor
 
 
@@ -90,6 +91,7 @@ class _Search:
         self._enough = enough
         self._most = most
         self._tried: list[Setting] = []
+        self._placed: list[Setting] = []
         self._bottom: Setting | None = None
         self._top: Setting | None = None
         self._longest_s, self._width = 0.0, math.inf
@@ -140,6 +142,7 @@ class _Search:
         self._place(found)
 
     def _place(self, found: Setting) -> None:
+        self._placed.append(found)
         if self._limit is None or len(found.data) <= self._limit:
             if self._bottom is None or found.position > self._bottom.position:
                 self._bottom = found
@@ -165,7 +168,16 @@ class _Search:
         if self._top:
             return _guess_below(self._top, limit, self._low)
         assert self._bottom
-        return _guess_above(self._bottom, limit, self._low, self._high)
+        step = self._steps_for(self._bottom, limit)
+        return min(self._bottom.position + max(round(step), 2), self._high)
+
+    def _steps_for(self, bottom: Setting, limit: int) -> float:
+        """How far up the limit likely is: as bytes grew from the last one below, else as they usually do."""
+        below = max((one for one in self._placed if one.position < bottom.position), default=None)
+        rate = math.log(GROWTH) / max(self._high - self._low, 1)
+        if below and len(below.data) < len(bottom.data):
+            rate = math.log(len(bottom.data) / len(below.data)) / (bottom.position - below.position)
+        return math.log(limit / len(bottom.data)) / rate
 
     def _between(self, bottom: Setting, top: Setting, limit: int) -> int:
         """A secant step; the middle where the last one left more than half of the bracket (Dowell and Jarratt 1971)."""
@@ -177,11 +189,6 @@ class _Search:
 def _guess_below(top: Setting, limit: int, low: int) -> int:
     share = float((limit / len(top.data)) ** GUESS_POWER)
     return min(max(low, round(low + min(share, FARTHEST_MISS) * (top.position - low))), top.position - 1)
-
-
-def _guess_above(bottom: Setting, limit: int, low: int, high: int) -> int:
-    share = float((limit / len(bottom.data)) ** GUESS_POWER)
-    return min(max(round(low + share * (bottom.position - low)), bottom.position + 2), high)
 
 
 def _secant(bottom: Setting, top: Setting, limit: int) -> int:

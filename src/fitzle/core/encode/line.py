@@ -14,7 +14,8 @@ class Line(NamedTuple):
     """One knob of one encoder, everything else fixed: bytes grow with its position in [low, high].
 
     `settings` says what a position means, `encode_as` makes the file that settings stand for. `hurry` is what a file
-    weighs in parts of the one that is made of a rough raster.
+    weighs in parts of the one that is made of a rough raster. `drafted_below` px a whole file made roughly takes so
+    little time that the search goes by such drafts, and tiles only say where they begin.
     """
 
     format: Format
@@ -24,6 +25,7 @@ class Line(NamedTuple):
     settings: Callable[[int], Settings]
     encode_as: Callable[[Raster, Any], bytes]
     hurry: float = 1.0
+    drafted_below: int = 0
 
     def encode(self, raster: Raster, position: int) -> bytes:
         """The file at a position."""

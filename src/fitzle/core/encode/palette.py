@@ -4,9 +4,7 @@ from __future__ import annotations
 
 import io
 from functools import cached_property
-from threading import Lock
 from typing import Any
-from weakref import WeakKeyDictionary
 
 import numpy as np
 from numpy.typing import NDArray
@@ -84,10 +82,6 @@ def colours_at(step: int) -> int:
     return round(2 ** (FEWEST_BITS + step / STEPS_A_BIT))
 
 
-_KEPT: WeakKeyDictionary[Raster, dict[tuple[float, bool], Palette]] = WeakKeyDictionary()
-_keeping = Lock()
-
-
 def palette_picture(raster: Raster, settings: PaletteSettings) -> Indexed:
     """The raster in a palette."""
     own_dither = 0.0 if raster.opaque else settings.dither  # vips dithers with alpha, Pillow faster and better without
@@ -99,11 +93,11 @@ def palette_picture(raster: Raster, settings: PaletteSettings) -> Indexed:
 
 
 def _first_palette(raster: Raster, dither: float, smoothed: bool) -> Palette:
-    with _keeping:
-        kept = _KEPT.setdefault(raster, {})
-    if (dither, smoothed) not in kept:
-        kept[dither, smoothed] = Palette(_quantised(raster, dither, smoothed=smoothed))
-    return kept[dither, smoothed]
+    with raster.finding_palettes:
+        found: Palette | None = raster.palettes.get((dither, smoothed))
+        if found is None:
+            found = raster.palettes[dither, smoothed] = Palette(_quantised(raster, dither, smoothed=smoothed))
+        return found
 
 
 def _quantised(raster: Raster, dither: float, *, smoothed: bool) -> Indexed:

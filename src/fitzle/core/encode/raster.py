@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import io
+from copy import copy
 from functools import cached_property
-from threading import Thread
+from threading import Lock, Thread
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
@@ -40,6 +41,8 @@ class Raster:
         self.opaque = bool(pixels[..., 3].min() == 255)
         self.pixels = pixels if self.opaque else pixels * (pixels[..., 3:] > 0)
         self.height, self.width = pixels.shape[:2]
+        self.palettes: dict[Any, Any] = {}  # found once, while `finding_palettes` is held; drafts have the same
+        self.finding_palettes = Lock()
         self._preparing: dict[int, Thread] = {}
 
     @cached_property
@@ -87,6 +90,21 @@ class Raster:
             return None
         return Raster(np.ascontiguousarray(tiled(self.pixels, SAMPLE_PIXELS)), rough=True)
 
+    @cached_property
+    def draft(self) -> Raster:
+        """The same pixels, rough."""
+        return self._twin(rough=True)
+
+    @cached_property
+    def finished(self) -> Raster:
+        """The same pixels, not rough."""
+        return self._twin(rough=False)
+
+    def _twin(self, *, rough: bool) -> Raster:
+        twin = copy(self)
+        twin.rough = rough
+        return twin
+
     @property
     def sampled_share(self) -> float:
         """The area of the sample as a share of all of it."""
@@ -122,6 +140,13 @@ class Raster:
             preparing.join()
         with Image.open(io.BytesIO(data)) as opened:
             found = np.asarray(opened.convert("RGBA"))
+        return self._score_of(found, pixels)
+
+    def score_of(self, found: Pixels) -> float:
+        """The score of px (h, w, 4) that stand for this raster."""
+        return self._score_of(found, SCORED_PIXELS)
+
+    def _score_of(self, found: Pixels, pixels: int) -> float:
         if np.array_equal(found, self.pixels):
             return 100.0
         shown = self._grounds(tiled(found, pixels))

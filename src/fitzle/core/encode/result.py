@@ -59,12 +59,48 @@ class Remedy(Frozen):
     score: float
 
 
+class ReadingTime(Frozen):
+    """Words of a moving picture: for how many seconds they are wholly in, and how many reading them takes."""
+
+    part: str
+    words: str
+    there: float
+    needed: float
+
+
+class MovingLooks(Frozen):
+    """SSIMULACRA2 over sampled frames: `mean`, and of the `worst` tenth; `smoothness` of 0 to 100."""
+
+    mean: float
+    worst: float
+    smoothness: float
+
+
+class MovingReading(Frozen):
+    """The figures of a loop: flashes a second (general and of saturated red), how much the first frame shows of what
+    the fullest one does (0 to 1), and the largest step from frame to frame in shares of the diagonal.
+    """
+
+    seconds: float
+    frames: int
+    flashes: float
+    red_flashes: float
+    first_frame: float
+    step: float
+    reading: tuple[ReadingTime, ...] = ()
+
+    @property
+    def fps(self) -> float:
+        """Frames a second."""
+        return self.frames / self.seconds
+
+
 class Choice(NamedTuple):
     """The file, or None with the problem, and everything that was tried.
 
     `ended_early` says that the search had `budget_seconds` and used them up. Of a file that looks bad `worst` is where
     it lost most, and `remedies` are what would help, the best first. `beside` are the other files of a set, `found`
-    what there is to say of them.
+    what there is to say of them. `moving` are the figures of a file that moves.
     """
 
     best: Encoded | None
@@ -76,6 +112,8 @@ class Choice(NamedTuple):
     worst: Where | None = None
     beside: tuple[SideFile, ...] = ()
     found: tuple[Finding, ...] = ()
+    moving: MovingReading | None = None
+    looks: MovingLooks | None = None
 
 
 def best_score(choice: Choice, limit: int) -> float:

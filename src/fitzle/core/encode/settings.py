@@ -120,7 +120,40 @@ class IconEntry(Frozen):
         return "PNG entry" if self.packed == "png" else "uncompressed entry"
 
 
+class MovingSettings(Frozen):
+    """Frames a second, and of what each frame was told only what its format knows.
+
+    `colours` of a palette (None: all), `quality` of lossy formats; of a GIF `tolerance` is how far a colour may differ
+    from the frame before to stay as it is (1/255), `lossiness` how freely it is packed.
+    """
+
+    kind: Literal["moving"] = "moving"
+    fps: Annotated[float, Field(gt=0, le=120)]
+    colours: Annotated[int, Field(ge=2, le=256)] | None = None
+    quality: Quality | None = None
+    tolerance: Annotated[float, Field(ge=0, le=32)] = 0
+    lossiness: Annotated[int, Field(ge=0, le=200)] = 0
+
+    @property
+    def words(self) -> str:
+        """For people."""
+        told = [f"{self.fps:.3g} frames a second"]
+        told += [f"{self.colours} colours"] if self.colours else []
+        told += [f"quality {self.quality}"] if self.quality is not None else []
+        told += [f"tolerance {self.tolerance:g}"] if self.tolerance else []
+        told += [f"packed freely ({self.lossiness})"] if self.lossiness else []
+        return ", ".join(told)
+
+
 Settings = Annotated[
-    Lossless | Uncompressed | Outlines | JpegSettings | LossySettings | AvifSettings | PaletteSettings | IconEntry,
+    Lossless
+    | Uncompressed
+    | Outlines
+    | JpegSettings
+    | LossySettings
+    | AvifSettings
+    | PaletteSettings
+    | IconEntry
+    | MovingSettings,
     Field(discriminator="kind"),
 ]

@@ -20,7 +20,12 @@ from fitzle.core.plan.padding import follows_mask
 from fitzle.core.plan.planning import planned_size
 from fitzle.core.preflight.legibility import AUTO
 
-_UNDRAWN = {"name", "locked", "hidden"}  # fields of a part that change no pixel; hidden parts are left out whole
+_UNDRAWN = {
+    "name",
+    "locked",
+    "hidden",
+    "motion",
+}  # fields of a part that change no pixel; hidden parts are left out whole
 _JUDGED = (
     "size formats max_bytes transparency motion covered veil mask windows seen grounds".split()
 )  # what of a sheet a rule looks at
@@ -39,7 +44,9 @@ def fit_keys(resolved: Resolved) -> FitKeys:
     sheet, drawn = resolved.sheet, _drawn(resolved)
     wish = resolved.request.wish.model_dump(mode="json", exclude_defaults=True)
     named = ["icon set", resolved.request.piece.subject] if is_icon_set(sheet) else []
-    file = _hash("file", drawn, list(sheet.formats), sheet.max_bytes, *([wish] if wish else []), *named)
+    moving = _moving(resolved)
+    given = [*([wish] if wish else []), *named, *([moving] if moving else [])]
+    file = _hash("file", drawn, list(sheet.formats), sheet.max_bytes, *given)
     judged = resolved.own_sheet.model_dump(mode="json", include=set(_JUDGED))
     return FitKeys(
         file=file,
@@ -63,6 +70,15 @@ def judgement_key(resolved: Resolved) -> str:
     return fit_keys(resolved).judgement
 
 
+def _moving(resolved: Resolved) -> dict[str, Any] | None:
+    """What the frames of a moving file follow from besides; None where it stands still."""
+    motion = resolved.motion
+    if motion is None and not resolved.playing:
+        return None
+    asked = resolved.sheet.motion.model_dump(mode="json", exclude_defaults=True)
+    return {"motion": motion.model_dump(mode="json", exclude_defaults=True) if motion else None, "asked": asked}
+
+
 def _drawn(resolved: Resolved) -> dict[str, Any]:
     """Everything that a pixel follows from, and nothing of the sheet that this very piece does not ask for."""
     sheet, facts, versions = resolved.sheet, resolved.facts, resolved.versions
@@ -82,6 +98,7 @@ def _drawn(resolved: Resolved) -> dict[str, Any]:
         "grounds": list(sheet.grounds) if coloured or others or not alpha else None,
         "veil": sheet.veil.model_dump(mode="json") if sheet.veil and (coloured or others) else None,
         "house": list(resolved.house) if coloured else None,
+        **({"plays": True} if resolved.plays else {}),
     }
 
 

@@ -24,6 +24,8 @@ from fitzle.core.preflight.seeing import eye_readings
 from fitzle.core.render.painting import paint
 from fitzle.core.spec.naming import file_name
 
+MOVING_TIMES = 3.6  # the time of a still: the search for a moving file goes through many frames
+
 
 class Judgement(NamedTuple):
     """All findings, the worst first, and the demands of the sheet beside what was measured."""
@@ -63,6 +65,10 @@ def make_file(decided: Decided, sources: Mapping[str, Source], budget: Budget | 
         from fitzle.core.fit.icon_set import make_icon_set_file  # loads what most files do not need
 
         return make_icon_set_file(decided, sources)
+    if decided.resolved.moves:
+        from fitzle.core.fit.moving import make_moving_file
+
+        return make_moving_file(decided, sources, Budget(budget.seconds * MOVING_TIMES) if budget else None)
     plan, rendered = decided.plan, rendered_fit(decided, sources)
     choice = best_file(rendered, decided.resolved.sheet, plan.size, budget, decided.resolved.request.wish)
     return with_remedies(choice, decided, sources, rendered)

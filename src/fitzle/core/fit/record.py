@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 from typing import Literal
 
-from fitzle.core.encode.result import Candidate, Choice, Encoded, Problem, Remedy, SideFile
+from fitzle.core.encode.result import Candidate, Choice, Encoded, MovingLooks, MovingReading, Problem, Remedy, SideFile
 from fitzle.core.encode.settings import Settings
 from fitzle.core.findings import Finding, Frozen, Where
 from fitzle.core.formats import Format
@@ -66,6 +66,8 @@ class Outcome(Frozen):
     remedies: tuple[Remedy, ...] = ()
     worst: Where | None = None
     found: tuple[Finding, ...] = ()
+    moving: MovingReading | None = None
+    looks: MovingLooks | None = None
 
 
 class RenditionRecord(Frozen):
@@ -98,6 +100,8 @@ def record_of(choice: Choice, size: Size) -> RenditionRecord:
         remedies=choice.remedies,
         worst=choice.worst,
         found=choice.found,
+        moving=choice.moving,
+        looks=choice.looks,
     )
     beside = tuple(_beside(one) for one in choice.beside)
     return RenditionRecord(files=files, beside=beside, candidates=candidates, outcome=outcome)
@@ -113,8 +117,9 @@ def choice_of(record: RenditionRecord, data: bytes = b"") -> Choice:
     outcome = record.outcome
     early, seconds = outcome.ended_early, outcome.budget_seconds
     return Choice(
-        best, candidates, outcome.problem, early, seconds, outcome.remedies, outcome.worst, found=outcome.found
-    )
+        best, candidates, outcome.problem, early, seconds, outcome.remedies, outcome.worst, found=outcome.found,
+        moving=outcome.moving, looks=outcome.looks,
+    )  # fmt: skip
 
 
 def failed(message: str) -> RenditionRecord:

@@ -5,10 +5,12 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import NamedTuple
 
-from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.artwork.facts import ArtworkFacts, Trimmed
 from fitzle.core.encode.wish import NO_WISH, Wish
+from fitzle.core.formats import MOVING, PLAYED, Format
+from fitzle.core.motion.document import Motion, motion_of
 from fitzle.core.piece.document import Piece, Row, parts_in
-from fitzle.core.piece.parts import AnyPart
+from fitzle.core.piece.parts import AnyPart, artwork_of_part
 from fitzle.core.spec.sheet import SpecSheet
 
 
@@ -59,8 +61,9 @@ class Resolved(NamedTuple):
 
     @property
     def facts(self) -> dict[str, ArtworkFacts]:
-        """The facts of all artwork by id."""
-        return {name: artwork.facts for name, artwork in self.request.artworks.items()}
+        """The facts of all artwork by id; what plays here is shown whole, for its later frames reach farther."""
+        known = {name: artwork.facts for name, artwork in self.request.artworks.items()}
+        return {name: shown_whole(one) for name, one in known.items()} if self.plays else known
 
     @property
     def house(self) -> tuple[str, ...]:
@@ -73,6 +76,52 @@ class Resolved(NamedTuple):
         known = self.request.versions or self.request.piece.versions
         there = self.request.artworks
         return {name: found for name, all_ in known.items() if (found := tuple(one for one in all_ if one in there))}
+
+    @property
+    def motion(self) -> Motion | None:
+        """How the parts move here; None where they stand still, or where the sheet wants a still picture.
+
+        A loop that is longer than the sheet takes is played faster.
+        """
+        asked = self.sheet.motion
+        found = motion_of(self.parts) if asked.allowed else None
+        if found and asked.max_seconds and found.period > asked.max_seconds:
+            return found.lasting(asked.max_seconds)
+        return found
+
+    @property
+    def moving_formats(self) -> list[Format]:
+        """The formats of the sheet in which its file may move."""
+        return [fmt for fmt in self.sheet.formats if fmt in MOVING] if self.sheet.motion.allowed else []
+
+    @property
+    def moves(self) -> bool:
+        """Whether the file moves: its place takes that, in a format that can, and something in the piece does."""
+        return bool(self.moving_formats) and (self.motion is not None or self.playing)
+
+    @property
+    def plays(self) -> bool:
+        """Whether its file moves and a moving picture is shown in it."""
+        return bool(self.moving_formats) and self.playing
+
+    @property
+    def playing(self) -> bool:
+        """Whether a moving picture is shown where the sheet takes motion."""
+        shown = {name for part in self.parts if not part.hidden and (name := artwork_of_part(part))}
+        known = self.request.artworks
+        facts = [known[name].facts for name in shown if name in known]
+        return self.sheet.motion.allowed and any(_has_frames(one) for one in facts)
+
+
+def shown_whole(facts: ArtworkFacts) -> ArtworkFacts:
+    """A moving picture with all of its room: its box was measured on the first frame."""
+    if not _has_frames(facts):
+        return facts
+    return facts.model_copy(update={"trimmed": Trimmed(x=0, y=0, width=facts.width, height=facts.height)})
+
+
+def _has_frames(facts: ArtworkFacts) -> bool:
+    return facts.frames > 1 and facts.format in PLAYED
 
 
 def resolve(request: FitRequest) -> Resolved:

@@ -15,6 +15,7 @@ Variant = Literal["dark", "light", "svg", "png"]
 WORDS: dict[Variant, str] = {
     "dark": "for dark pages", "light": "for light pages", "svg": "as a vector (SVG)", "png": "as a bitmap (PNG)",
 }  # fmt: skip
+STILL_WORDS = "as a still picture (PNG), for where nothing may move"
 _GROUNDS: dict[str, str] = {"dark": "#17181a", "light": "#ffffff"}
 
 
@@ -40,6 +41,11 @@ def variants_of(handing: Handing, own_format: Format) -> list[Variant]:
 def offered_variants(own_format: Format, *, of_a_set: bool) -> list[Variant]:
     """The variants that may go with a file; none with a set, whose files have names of their own."""
     return [] if of_a_set else [one for one in WORDS if one != own_format]
+
+
+def words_of(variant: Variant, *, moving: bool = False) -> str:
+    """A variant in words; of a file that moves a bitmap is its still, of the same size, for where nothing may move."""
+    return STILL_WORDS if moving and variant == "png" else WORDS[variant]
 
 
 def variant_sheet(sheet: SpecSheet, variant: Variant) -> SpecSheet:

@@ -1,25 +1,10 @@
-"""A loop as frames: when each is shown, for how long, and its pixels, one after the other."""
+"""When the frames of a loop are shown, and for how long."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
 from itertools import pairwise
-from typing import NamedTuple
-
-from fitzle.core.artwork.sources import Pixels, Source
-from fitzle.core.motion.document import Motion
-from fitzle.core.motion.timing import at
-from fitzle.core.plan.placed import Plan
-from fitzle.core.render.painting import paint
 
 MOST_FPS, MOST_FRAMES = 60.0, 1800
-
-
-class Frame(NamedTuple):
-    """One frame: its pixels (h, w, 4), straight alpha, and the seconds of the loop at which it is shown."""
-
-    pixels: Pixels
-    seconds: float
 
 
 def frame_times(period: float, fps: float) -> list[float]:
@@ -35,11 +20,3 @@ def delays(period: float, count: int, per_second: int) -> list[int]:
     """
     ends = [round(period * per_second * number / count) for number in range(count + 1)]
     return [end - begin for begin, end in pairwise(ends)]
-
-
-def frames(
-    plan: Plan, motion: Motion, sources: Mapping[str, Source], fps: float, width_px: int | None = None
-) -> Iterator[Frame]:
-    """All frames, drawn as they are asked for: no two are held at once."""
-    for seconds in frame_times(motion.period, fps):
-        yield Frame(paint(at(plan, motion, seconds), sources, width_px), seconds)

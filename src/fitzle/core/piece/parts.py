@@ -12,6 +12,7 @@ from fitzle.core.geometry.anchor import Anchor
 from fitzle.core.lengths import Fraction, Length
 from fitzle.core.piece.effects import Blend, Border, Die, Edge, Glow, Outline, Plate, Shadow, ShapeName
 from fitzle.core.piece.fills import ArtworkId, Degrees, Fill, FocalPoint, PaintFill, Pattern, PictureFill, Zoom
+from fitzle.core.piece.motion import GroundMotion, PartMotion
 from fitzle.core.type.library import USUAL_FAMILY
 from fitzle.core.type.setting import Align, Case, VerticalAlign
 
@@ -56,6 +57,7 @@ class _StandingPart(_Part):
     rotation: Degrees = 0
     opacity: Fraction = 1
     blend: Blend = "normal"
+    motion: PartMotion | None = None
 
 
 class GroundPart(_Part):
@@ -63,6 +65,7 @@ class GroundPart(_Part):
 
     role: Literal["ground"]
     fill: Fill | None = None
+    motion: GroundMotion | None = None
 
 
 class ArtworkPart(_StandingPart):

@@ -23,7 +23,8 @@ class Line(NamedTuple):
 class Look(NamedTuple):
     """How a part is laid over what is behind it; `rotation` in degrees clockwise about the middle of its box.
 
-    Of a moving part `shift` (px) and `scale` (a factor, about the same middle) say where it is at this moment.
+    Of a moving part `shift` (px) and `scale` (a factor, about the same middle) say where it is at this moment,
+    `shown` how much of it is uncovered from the left, `drawn` how far its outline is drawn (both 1: all of it).
     """
 
     rotation: float = 0.0
@@ -32,6 +33,8 @@ class Look(NamedTuple):
     edge: Line | None = None
     shift: tuple[float, float] = (0.0, 0.0)
     scale: float = 1.0
+    shown: float = 1.0
+    drawn: float = 1.0
 
     @property
     def plain(self) -> bool:

@@ -99,6 +99,7 @@ def _seconds(picture: Any, frames: int) -> float:
     total = 0.0
     for index in range(min(frames, MOST_FRAMES_TIMED) if frames > 1 else 0):
         picture.seek(index)
+        picture.load()  # WebP and AVIF say only then how long a frame is shown
         total += float(picture.info.get("duration", 0)) / 1000
     return total
 

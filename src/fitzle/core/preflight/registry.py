@@ -29,6 +29,7 @@ from fitzle.core.preflight.rules import (
     merging,
     missing_letters,
     motion,
+    moving,
     off_centre,
     quality,
     smudge,
@@ -59,7 +60,7 @@ def registered(rules: Iterable[Rule]) -> dict[str, Rule]:
 
 # In reading order: what would be refused, then what the eye sees, then what was decided for the person.
 RULES = registered(
-    module.RULE
+    rule
     for module in (
         file_size,
         aspect,
@@ -87,7 +88,9 @@ RULES = registered(
         twins,
         missing_letters,
         version,
+        moving,
     )
+    for rule in getattr(module, "RULES", None) or (module.RULE,)
 )
 _REPAIRS = {name: repair for rule in RULES.values() for name, repair in rule.repairs.items()}
 # Repairs that go by the figures of the eye: those are measured before they are worked out.

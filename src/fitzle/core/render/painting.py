@@ -13,6 +13,7 @@ from fitzle.core.geometry.rect import Rect
 from fitzle.core.piece.effects import Blend
 from fitzle.core.plan.placed import Line, Look, Placed, PlacedArtwork, PlacedShape, PlacedWords, Plan
 from fitzle.core.render.artwork import artwork_pixels, draw_artwork, draw_border, on_whole_px
+from fitzle.core.render.drawn_outline import draw_outline_so_far
 from fitzle.core.render.edges import with_edge
 from fitzle.core.render.grounds import draw_ground
 from fitzle.core.render.skia_paths import paint_of, skia_colour, skia_path
@@ -112,6 +113,12 @@ class Painter:
 
     def _draw_plain(self, canvas: Any, part: Placed) -> None:
         """The part without opacity, blending and edge, turned by its canvas."""
+        if part.look.drawn < 1 and not isinstance(part, PlacedArtwork):
+            canvas.save()
+            canvas.scale(self.scale, self.scale)
+            draw_outline_so_far(canvas, part, part.look.drawn)
+            canvas.restore()
+            return
         if isinstance(part, PlacedArtwork):
             draw_artwork(canvas, part, self._sources[part.artwork], self.scale, self.size)
             return
@@ -141,6 +148,8 @@ class Painter:
             canvas.translate(middle.x, middle.y)
             canvas.scale(look.scale, look.scale)
             canvas.translate(-middle.x, -middle.y)
+        if look.shown < 1:
+            canvas.clipRect(_uncovered(part.box.scaled(self.scale), look.shown))
         draw(canvas)
         canvas.restore()
         if layered:
@@ -163,6 +172,14 @@ class Painter:
         pixels = with_edge(_premultiplied(self._surface, self.size), edge.width_px * self.scale, parse_hex(edge.colour))
         self._canvas.clear(skia_colour(self._plan.under) if self._plan.under else skia.ColorTRANSPARENT)
         self._canvas.drawImage(_image(pixels), 0, 0, skia.SamplingOptions())
+
+
+def _uncovered(box: Rect, share: float) -> Any:
+    """The left part of a box, with room on all other sides for outlines, glows and shadows."""
+    import skia
+
+    room = max(box.width, box.height)
+    return skia.Rect.MakeLTRB(box.x - room, box.y - room, box.x + box.width * share, box.bottom + room)
 
 
 def _draw_shape(canvas: Any, part: PlacedShape) -> None:

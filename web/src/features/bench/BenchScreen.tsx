@@ -10,6 +10,7 @@ import { Problem, Trouble } from "../../ui/Trouble";
 import { ConflictDialog } from "./ConflictDialog";
 import { HelpSheet } from "./HelpSheet";
 import { Judgement } from "./Judgement";
+import { Motion } from "./motion/Motion";
 import { PartsPanel } from "./PartsPanel";
 import { Rail } from "./Rail";
 import { Seen } from "./Seen";
@@ -30,6 +31,7 @@ export function BenchScreen() {
         </div>
         <div className="min-w-0 max-md:order-1">
           <Stage key={bench.fit.id} bench={bench} fit={bench.fit} />
+          <Motion bench={bench} fit={bench.fit} />
           <Rail fit={bench.fit} workspace={workspace} />
           <Seen fit={bench.fit} workspace={workspace} />
         </div>

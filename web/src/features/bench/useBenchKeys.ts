@@ -34,6 +34,7 @@ export const KEYS: [string, string][] = [
   ["Delete", "take the part away"],
   ["H, L", "hide or show it, lock or unlock it"],
   ["Ctrl + Z, Ctrl + Shift + Z", "undo, redo"],
+  ["Space", "play what moves, or stop it"],
   ["Alt while dragging", "move freely, without snapping"],
   ["?", "this list"],
 ];

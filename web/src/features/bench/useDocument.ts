@@ -1,7 +1,15 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 
-import { addPart, changeFit, moveInHistory, prepareHere, repairFit, type Addition } from "../../api/actions";
+import {
+  addPart,
+  changeFit,
+  letMove,
+  moveInHistory,
+  prepareHere,
+  repairFit,
+  type Addition,
+} from "../../api/actions";
 import { type Change, type FitOut, type Placing, type Schemas } from "../../api/client";
 import { fitQuery } from "../../api/queries";
 import type { Sending } from "../../ui/useOutbox";
@@ -36,6 +44,8 @@ export interface Document {
   add: (addition: Addition) => void;
   takeBack: (adjusted: string[]) => void;
   repair: (name: string, part?: string | null) => void;
+  /** Lets the parts move by calculation, calm (0) to lively (1); null lets them stand still. */
+  move: (liveliness: number | null) => void;
   /** Lets a version of a part's mark with one further step of preparation stand in this place alone. */
   prepare: (step: string, part: string) => void;
   undo: () => void;
@@ -46,6 +56,7 @@ type Save =
   | { kind: "change"; step: string; edit: Partial<Schemas["Edit"]> }
   | { kind: "add"; addition: Addition }
   | { kind: "repair"; name: string; part?: string | null }
+  | { kind: "motion"; liveliness: number | null }
   | { kind: "prepare"; step: string; part: string };
 
 const LOOK_EVERY_MS = 60;
@@ -75,6 +86,7 @@ export function useDocument(
   const send = async (save: Save, revision: number, key: string): Promise<FitOut> => {
     const drawn = { revision, key, proof_width: proof.width() };
     if (save.kind === "repair") return repairFit(workspace, id, save.name, save.part);
+    if (save.kind === "motion") return letMove(workspace, id, save.liveliness);
     if (save.kind === "prepare") return prepareHere(workspace, id, save.step, save.part);
     if (save.kind === "add") {
       const known = new Set(revisions.now().piece.document.parts.map((part) => part.id));
@@ -135,6 +147,7 @@ export function useDocument(
     takeBack: (adjusted) =>
       save({ kind: "change", step: "take adjustments back", edit: { take_back: adjusted } }),
     repair: (name, part) => save({ kind: "repair", name, part }),
+    move: (liveliness) => save({ kind: "motion", liveliness }),
     prepare: (step, part) => save({ kind: "prepare", step, part }),
     undo: () => fit?.piece.undo && revisions.undo(),
     redo: () => fit?.piece.redo && revisions.redo(),

@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { sourceOf } from "../../api/sceneQueries";
 import type { Takes } from "../../api/takeQueries";
 import { SceneView } from "../proofs/SceneView";
+import { motionUnwanted } from "../../ui/motionUnwanted";
 
 const EACH_MS = 900; // well under three changes a second
 
@@ -34,9 +35,7 @@ export function Blink({ workspace, takes, scene }: Props) {
 
 function Blinking({ workspace, takes, scene }: Props) {
   const [at, setAt] = useState(0);
-  const [running, setRunning] = useState(
-    () => !window.matchMedia("(prefers-reduced-motion: reduce)").matches,
-  );
+  const [running, setRunning] = useState(() => !motionUnwanted());
   const count = takes.takes.length;
   useEffect(() => {
     if (!running) return;

@@ -9,9 +9,12 @@ import { Button } from "../../ui/Button";
 
 /** What is to be known of a place beside its state: a file that it shares, and what changed in its sheet. */
 export function Marks({ proof, workspace }: { proof: WallProof; workspace: string }) {
-  const { shared = [], parted = "", changed = [], slots, capacity, live_since } = proof;
+  const { shared = [], parted = "", changed = [], slots, capacity, live_since, seconds } = proof;
   return (
     <>
+      {seconds != null && (
+        <p className="figure text-[12px] leading-[16px] text-soft">moves, {seconds.toFixed(1)} s</p>
+      )}
       {live_since && (
         <p
           className="text-[12px] leading-[16px] text-soft"

@@ -1,10 +1,13 @@
+import { useState } from "react";
 import { Link } from "react-router";
 
 import type { WallProof } from "../../api/client";
+import { playingUrl } from "../../api/motionQueries";
 import { proofUrl } from "../../api/queries";
 import { Dimension } from "../../ui/Dimension";
 import { Gauge } from "../../ui/Gauge";
 import { Masked } from "../../ui/Mask";
+import { motionUnwanted } from "../../ui/motionUnwanted";
 import { State, STATES } from "../../ui/State";
 import { SteadyImage } from "../../ui/SteadyImage";
 import { DropZone } from "../../ui/DropZone";
@@ -73,13 +76,25 @@ export function Proof({ proof, workspace, tall, near }: Props) {
 
 function Picture({ proof, workspace }: { proof: WallProof; workspace: string }) {
   const large = proof.twin_px;
+  const [looked, look] = useState(false);
+  const playing = looked && proof.seconds != null && !motionUnwanted();
   return (
     <Link
+      onPointerEnter={() => look(true)}
+      onPointerLeave={() => look(false)}
+      onFocus={() => look(true)}
+      onBlur={() => look(false)}
       to={`/w/${workspace}/fits/${proof.fit}`}
       aria-label={`${proof.name}, open`}
       className="flex items-end gap-5 outline-offset-2"
     >
-      <Drawn proof={proof} workspace={workspace} width={proof.drawn_width} height={proof.drawn_height} />
+      <Drawn
+        proof={proof}
+        workspace={workspace}
+        width={proof.drawn_width}
+        height={proof.drawn_height}
+        playing={playing}
+      />
       {large && (
         <span className="border-b border-dashed border-measure">
           <Drawn
@@ -99,14 +114,16 @@ interface DrawnProps {
   workspace: string;
   width: number;
   height: number;
+  playing?: boolean;
 }
 
-function Drawn({ proof, workspace, width, height }: DrawnProps) {
+function Drawn({ proof, workspace, width, height, playing }: DrawnProps) {
   const density = Math.max(2, window.devicePixelRatio);
+  const still = proofUrl(workspace, proof.fit!, proof.key!, width * density);
   return (
     <Masked mask={proof.mask} style={{ width, height, background: proof.ground }}>
       <SteadyImage
-        src={proofUrl(workspace, proof.fit!, proof.key!, width * density)}
+        src={playing ? playingUrl(workspace, proof.fit!, proof.file_key, width * density) : still}
         alt=""
         className="block h-full w-full max-w-none"
       />

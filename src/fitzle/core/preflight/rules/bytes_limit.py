@@ -36,11 +36,16 @@ def _over_limit(evidence: Evidence) -> list[Finding]:
             " weigh most in it: a mark, a shape or a plain ground instead would help."
         )
         return [refused("bytes", message, least.bytes, limit)]
+    moving = choice.moving is not None
+    helps = (
+        "A shorter loop, less that moves, a smaller place or a still picture would help."
+        if moving
+        else "Fewer colours, a plain ground or less detail would help."
+    )
     kinds = ", ".join(label_of(name) for name in sorted({candidate.format for candidate in choice.candidates}))
     message = (
         f"No file stays under {words_for_bytes(limit)}. {len(choice.candidates)} were tried as {kinds}; the smallest"
-        f" has {words_for_bytes(least.bytes)} ({least.settings.words}). Fewer colours, a plain ground or less"
-        " detail would help."
+        f" has {words_for_bytes(least.bytes)} ({least.settings.words}). {helps}"
     )
     return [refused("bytes", message, least.bytes, limit)]
 

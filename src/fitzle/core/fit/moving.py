@@ -1,0 +1,175 @@
+"""The moving file of a decided fit: its parts at each moment, its clips playing, and a still of it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping
+from typing import NamedTuple
+
+from fitzle.core.artwork.sources import BitmapSource, Pixels, Source
+from fitzle.core.colour.srgb import parse_hex
+from fitzle.core.encode.budget import Budget
+from fitzle.core.encode.choosing import best_file
+from fitzle.core.encode.png import plain_png
+from fitzle.core.encode.rendered import Rendered
+from fitzle.core.encode.result import Choice, Encoded, MovingLooks
+from fitzle.core.encode.settings import MovingSettings
+from fitzle.core.encode.wish import NO_WISH
+from fitzle.core.fit.deciding import Decided
+from fitzle.core.formats import PLAYED, Format
+from fitzle.core.motion.document import Motion
+from fitzle.core.motion.files import Playing, moving_file
+from fitzle.core.motion.footage import Cut, Footage, footage_of
+from fitzle.core.motion.frames import frame_times
+from fitzle.core.motion.judging import moving_reading
+from fitzle.core.motion.looking import frames_at
+from fitzle.core.motion.reel import Reel
+from fitzle.core.motion.search import Asked, best_moving
+from fitzle.core.motion.timing import at, best_moment
+from fitzle.core.plan.placed import PlacedArtwork, Plan
+from fitzle.core.render.painting import paint
+from fitzle.core.spec.sheet import SpecSheet
+from fitzle.core.units import Size
+
+Telling = Callable[[str], None]
+WHITE = (255, 255, 255)
+ROOM = 1.25  # times the size at which a clip is shown: pictures may zoom
+STILL_FORMATS = ("png", "jpeg")
+STILL_SECONDS = 4.0
+
+
+class Loop(NamedTuple):
+    """What a moving file shows: its plan, how parts move, what plays in it, for how long, and where it begins."""
+
+    plan: Plan
+    sources: Mapping[str, Source]
+    motion: Motion | None
+    footage: Mapping[str, Footage]
+    period: float
+    begin: float = 0.0
+
+    @property
+    def moves(self) -> bool:
+        """Whether anything moves; what was cut out of a moving picture, for one, does not."""
+        return self.period > 0
+
+    def picture(self, seconds: float, width_px: int | None = None) -> Pixels:
+        """The picture (h, w, 4) of a moment of the file."""
+        moment = self.begin + seconds
+        plan = at(self.plan, self.motion, moment) if self.motion else self.plan
+        playing = {name: one.at(self._of(one, moment)) for name, one in self.footage.items()}
+        return paint(plan, {**self.sources, **playing}, width_px)
+
+    def frames(self, fps: float) -> Iterator[Pixels]:
+        """All of them, drawn as they are asked for."""
+        return (self.picture(seconds) for seconds in frame_times(self.period, fps))
+
+    def _of(self, footage: Footage, moment: float) -> float:
+        """The moment of a clip: whole rounds of it fit into the loop, a little faster or slower than it is."""
+        rounds = max(1, round(self.period / footage.period))
+        return moment * rounds * footage.period / self.period
+
+
+def loop_of(decided: Decided, sources: Mapping[str, Source], footage: Mapping[str, Footage] | None = None) -> Loop:
+    """The loop of a decided fit; `sources` are by all ids, `footage` is what plays in place of an artwork.
+
+    A loop whose parts come in begins where all of them are in: many places show the first frame alone.
+    """
+    plan, own, motion = decided.plan, decided.planned.sources(sources), decided.resolved.motion
+    playing = dict(footage or {}) or _playing(plan, own, decided.resolved.sheet)
+    longest = max((one.period for one in playing.values()), default=0.0)
+    period = motion.period if motion else longest
+    if motion:
+        begin = best_moment(plan, motion) if any(one.come for one in motion.parts.values()) else 0.0
+    else:
+        begin = max((one.begin for one in playing.values()), default=0.0)
+    return Loop(plan, own, motion, playing, period, begin)
+
+
+def make_moving_file(
+    decided: Decided,
+    sources: Mapping[str, Source],
+    budget: Budget | None = None,
+    footage: Mapping[str, Footage] | None = None,
+    tell: Telling | None = None,
+) -> Choice:
+    """The best moving file.
+
+    Where no moving file meets the limit and the place takes stills too, the file is a still; what was tried is told.
+    """
+    sheet, size = decided.resolved.sheet, decided.plan.size
+    loop = loop_of(decided, sources, footage)
+    wish = decided.resolved.request.wish
+    if not loop.moves:
+        return best_file(_still(loop), sheet, size, Budget(STILL_SECONDS), wish)
+    asked = Asked(decided.resolved.moving_formats, sheet.max_bytes, _most_fps(sheet, loop), _playing_of(sheet))
+    if wish.format and wish.format in asked.formats:
+        asked = asked._replace(formats=[wish.format])
+    found = best_moving(loop.frames, loop.period, size.width * size.height, asked, budget, tell)
+    choice = found.choice
+    if choice.best is None and not sheet.motion.required:
+        still = best_file(_still(loop), sheet, size, Budget(STILL_SECONDS), wish)
+        return still._replace(candidates=[*choice.candidates, *still.candidates])
+    reading = moving_reading(found.reel, loop.plan, loop.motion)
+    looks = MovingLooks(**found.looks._asdict()) if found.looks else None
+    return choice._replace(moving=reading, looks=looks)
+
+
+def first_frame(decided: Decided, sources: Mapping[str, Source]) -> Rendered:
+    """The first frame, drawn when somebody asks for it."""
+    return _still(loop_of(decided, sources))
+
+
+def first_frame_as(decided: Decided, sources: Mapping[str, Source], fmt: Format, settings: MovingSettings) -> bytes:
+    """The first frame as it looks in a file of these settings, as a PNG: a file of two frames tells."""
+    loop = loop_of(decided, sources)
+    step = 1 / settings.fps
+    reel = Reel((loop.picture(0.0), loop.picture(step)), 2 * step)
+    data = moving_file(fmt, reel, settings, _playing_of(decided.resolved.sheet))
+    return plain_png(next(frames_at(data, [step / 2])))
+
+
+def still_file(
+    decided: Decided, sources: Mapping[str, Source], footage: Mapping[str, Footage] | None = None
+) -> Encoded | None:
+    """A still of the first frame, of the same size, for pages that show one where motion is not wanted."""
+    loop = loop_of(decided, sources, footage)
+    plain = decided.resolved.sheet.model_copy(update={"formats": STILL_FORMATS})
+    return best_file(_still(loop), plain, decided.plan.size, Budget(STILL_SECONDS), NO_WISH).best
+
+
+def _still(loop: Loop) -> Rendered:
+    return Rendered(lambda: loop.picture(0.0), lambda: b"")
+
+
+def _playing(plan: Plan, sources: Mapping[str, Source], sheet: SpecSheet) -> dict[str, Footage]:
+    """Moving pictures among the artwork of a plan, each no larger than it is shown."""
+    found: dict[str, Footage] = {}
+    for part in plan.parts:
+        source = sources.get(part.artwork) if isinstance(part, PlacedArtwork) else None
+        if isinstance(part, PlacedArtwork) and isinstance(source, BitmapSource) and _plays(source):
+            end = sheet.motion.max_seconds
+            found[part.artwork] = footage_of(
+                source.data, "", Cut(longest=end), wanted_for(part, Size(round(source.width), round(source.height)))
+            )
+    return found
+
+
+def _plays(source: BitmapSource) -> bool:
+    return source.frames > 1 and source.format in PLAYED
+
+
+def wanted_for(part: PlacedArtwork, natural: Size) -> Size:
+    """How large frames are needed for a part that shows them."""
+    return Size(max(1, round(natural.width * part.scale * ROOM)), max(1, round(natural.height * part.scale * ROOM)))
+
+
+def _most_fps(sheet: SpecSheet, loop: Loop) -> float | None:
+    """What the place takes; where clips alone move no more than they have."""
+    most = [sheet.motion.max_fps] if sheet.motion.max_fps else []
+    if loop.motion is None:
+        most.append(max(one.fps for one in loop.footage.values()))
+    return min(most, default=None)
+
+
+def _playing_of(sheet: SpecSheet) -> Playing:
+    return Playing(1 if sheet.motion.loop is False else 0, parse_hex(sheet.grounds[0]) if sheet.grounds else WHITE)

@@ -1,0 +1,152 @@
+"""How a moving file looks beside the frames that it was made of, and how smoothly they follow each other."""
+
+from __future__ import annotations
+
+import io
+import math
+from collections.abc import Iterator, Sequence
+from itertools import pairwise
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+from PIL import Image, ImageSequence
+
+from fitzle.core.artwork.sources import Pixels
+from fitzle.core.encode.raster import Raster
+from fitzle.core.errors import LimitError
+from fitzle.core.motion.files import matted
+from fitzle.core.motion.reel import Reel
+
+SCORED_FRAMES = 10
+NO_DELAY_S = 0.1
+EPSILON_S = 1e-6  # what summing delays may be beyond a moment
+MOST_FRAMES_READ = 10_000
+WORST_SHARE = 0.1
+SMOOTHNESS_SHARE = 0.15  # of 100 points that a loop in which everything jumps loses
+SMOOTH_STEP = 0.04  # of the diagonal from frame to frame: what is looked at is still followed
+CHOPPY_FPS = 10.0  # below that even small steps are seen one by one
+MOVED = 8  # of 255: what differs less stands still
+FLOW_LONG_SIDE_PX, LEAST_FLOW_PX = 240, 96
+STEPS_LOOKED_AT = 40
+FASTEST_SHARE = 0.25  # of the steps, the largest ones: a loop may rest for most of its time
+
+
+class Looks(NamedTuple):
+    """SSIMULACRA2 over sampled frames: `mean`, and of the `worst` tenth; `smoothness` of 0 to 100."""
+
+    mean: float
+    worst: float
+    smoothness: float
+
+    @property
+    def score(self) -> float:
+        """In one figure: halfway between mean and worst, less what is lost to jumping."""
+        return max(0.0, (self.mean + self.worst) / 2 - SMOOTHNESS_SHARE * (100 - self.smoothness))
+
+
+def looks_of(
+    data: bytes, reel: Reel, smoothness: float, ground: tuple[int, int, int] | None = None, most: int = SCORED_FRAMES
+) -> Looks:
+    """A file against the reel that it was made of; `ground` where its edges are mixed with one (GIF)."""
+    numbers = reel.spread(most)
+    moments = [(number + 0.5) * reel.period / len(reel) for number in numbers]
+    scores = sorted(
+        Raster(_on(reel[number], ground)).score_of(_on(shown, ground))
+        for number, shown in zip(numbers, frames_at(data, moments), strict=True)
+    )
+    lowest = scores[: math.ceil(len(scores) * WORST_SHARE)]
+    return Looks(round(float(np.mean(scores)), 1), round(float(np.mean(lowest)), 1), smoothness)
+
+
+def frames_at(data: bytes, moments: Sequence[float]) -> Iterator[Pixels]:
+    """What a file shows at moments in rising order, by its own delays, read by Pillow; the last frame after its end."""
+    with Image.open(io.BytesIO(data)) as picture:
+        waiting, until, shown = list(moments), 0.0, np.zeros((1, 1, 4), np.uint8)
+        for frame in ImageSequence.Iterator(picture):
+            until += _shown_for(frame)
+            if not waiting:
+                return
+            if waiting[0] < until - EPSILON_S or frame.tell() == getattr(picture, "n_frames", 1) - 1:
+                shown = np.asarray(frame.convert("RGBA"))
+            while waiting and waiting[0] < until - EPSILON_S:
+                waiting.pop(0)
+                yield shown
+        for _ in waiting:
+            yield shown
+
+
+def playing_time(data: bytes) -> tuple[float, int]:
+    """Seconds of one round, and frames; a frame that is said to last no time is shown for NO_DELAY_S, as players do."""
+    with Image.open(io.BytesIO(data)) as picture:
+        count, total = int(getattr(picture, "n_frames", 1)), 0.0
+        if count > MOST_FRAMES_READ:
+            raise LimitError(f"it has {count:,} frames", advice=f"At most {MOST_FRAMES_READ:,} are played.")
+        for frame in ImageSequence.Iterator(picture):
+            total += _shown_for(frame)
+    return total, count
+
+
+def _shown_for(frame: Image.Image) -> float:
+    frame.load()  # WebP and AVIF say only then how long a frame is shown
+    return float(frame.info.get("duration", 0)) / 1000 or NO_DELAY_S
+
+
+def largest_step(reel: Reel) -> float:
+    """How far what moves fastest moves from frame to frame, in shares of the diagonal (dense flow, DIS)."""
+    import cv2
+
+    flow = cv2.DISOpticalFlow.create(cv2.DISOPTICAL_FLOW_PRESET_FAST)
+    every = max(1, len(reel) // STEPS_LOOKED_AT)
+    steps, diagonal = [], math.hypot(*_grey(reel[0]).shape)
+    for one in range(0, len(reel) - 1, every):
+        before, after = _roomy(_grey(reel[one])), _roomy(_grey(reel[one + 1]))
+        moved = np.abs(before.astype(np.int16) - after) > MOVED
+        if not moved.any():
+            steps.append(0.0)
+            continue
+        length = np.linalg.norm(flow.calc(before, after, None), axis=2)
+        steps.append(float(np.percentile(length[moved], 90)) / diagonal)
+    fastest = sorted(steps)[-max(1, math.ceil(len(steps) * FASTEST_SHARE)) :] if steps else [0.0]
+    return float(np.mean(fastest))
+
+
+def smoothness_of(step: float, fps: float) -> float:
+    """0 to 100 from the largest step between frames and how many there are in a second; still is smooth."""
+    if step <= 0:
+        return 100.0
+    return round(100 * min(1.0, SMOOTH_STEP / step) * min(1.0, fps / CHOPPY_FPS), 1)
+
+
+def differences(reel: Reel) -> list[float]:
+    """Between each frame and the next, the first after the last, on average over px, of 255."""
+    numbers = [*range(len(reel)), 0]
+    return [
+        float(np.abs(_grey(reel[one]).astype(np.int16) - _grey(reel[other])).mean()) for one, other in pairwise(numbers)
+    ]
+
+
+def _on(pixels: Pixels, ground: tuple[int, int, int] | None) -> Pixels:
+    return pixels if ground is None else matted(pixels, ground)
+
+
+def _roomy(grey: NDArray[np.uint8]) -> NDArray[np.uint8]:
+    """With its edges repeated up to what dense flow needs: on smaller pictures OpenCV's ends the process."""
+    import cv2
+
+    height, width = grey.shape
+    below, beside = max(0, LEAST_FLOW_PX - height), max(0, LEAST_FLOW_PX - width)
+    return np.asarray(cv2.copyMakeBorder(grey, 0, below, 0, beside, cv2.BORDER_REPLICATE), dtype=np.uint8)
+
+
+def _grey(pixels: Pixels) -> NDArray[np.uint8]:
+    import cv2
+
+    height, width = pixels.shape[:2]
+    factor = min(1.0, FLOW_LONG_SIDE_PX / max(width, height))
+    seen = pixels[..., :3].astype(np.float32) * (pixels[..., 3:] / 255) + 128 * (1 - pixels[..., 3:] / 255)
+    grey = cv2.cvtColor(np.rint(seen).astype(np.uint8), cv2.COLOR_RGB2GRAY)
+    small = cv2.resize(
+        grey, (max(1, round(width * factor)), max(1, round(height * factor))), interpolation=cv2.INTER_AREA
+    )
+    return np.asarray(small, dtype=np.uint8)

@@ -1,0 +1,1 @@
+"""A mark in the corner of many pictures, moving pictures and clips."""

@@ -1,0 +1,120 @@
+"""Moving places in the application: parts that move, the file that is made, its still, and what may be seen of it."""
+
+from __future__ import annotations
+
+import io
+import json
+import zipfile
+from typing import Any
+
+import pytest
+from PIL import Image
+
+from fitzle.apps.pieces.making import made_bytes
+from fitzle.apps.pieces.models import Fit
+from fitzle.apps.pieces.opening import open_fit
+from tests.apps.helpers import content, deliver, send, upload, wall_proofs
+from tests.core.test_footage import moving as moving_picture
+from tests.make import svg
+
+pytestmark = pytest.mark.django_db
+BASE = "/api/workspaces/juno"
+MOTION = {"allowed": True, "max_seconds": 2.0}
+
+
+@pytest.fixture
+def places(signed_in: Any, place: Any, run: Any) -> Any:
+    """A mark in a place where it may move and in one where it may not."""
+    size = {"width": 120, "height": 60}
+    made = [
+        place(name="Header", naming="header", formats=["gif"], size=size, motion=MOTION),
+        place(name="Still", naming="still", formats=["png"], size=size),
+    ]
+    upload(signed_in, "juno", "mark.svg", svg(), ",".join(str(one.pk) for one in made), run)
+    return made
+
+
+def fit_in(client: Any, name: str) -> Any:
+    return client.get(f"{BASE}/fits/{wall_proofs(client, 'juno')[name]['fit']}").json()
+
+
+def file_of(fit: Any) -> bytes:
+    """The file that was made for a fit."""
+    found = Fit.objects.select_related("piece__workspace").get(pk=fit["id"])
+    opened = open_fit(found.piece.workspace, found)
+    assert opened.record
+    return made_bytes(found.piece.workspace, opened.record.files[0].sha256)
+
+
+def let_move(client: Any, run: Any, fit: Any, liveliness: float | None) -> Any:
+    with run(execute=True):
+        return send(client, "post", f"workspaces/juno/fits/{fit['id']}/motion", {"liveliness": liveliness})
+
+
+def test_a_piece_moves_where_it_may_and_its_stills_are_left_alone(signed_in: Any, places: Any, run: Any) -> None:
+    still, header = fit_in(signed_in, "Still"), fit_in(signed_in, "Header")
+    before = file_of(still)
+    assert let_move(signed_in, run, header, 0.6).status_code == 200
+    moved = fit_in(signed_in, "Header")
+    assert moved["file"]["format"] == "gif" and moved["state"] in ("fits", "risky")
+    with Image.open(io.BytesIO(file_of(moved))) as picture:
+        assert picture.n_frames > 5 and picture.size == (120, 60)
+    assert file_of(fit_in(signed_in, "Still")) == before
+    proofs = wall_proofs(signed_in, "juno")
+    assert proofs["Header"]["seconds"] > 0.5 and proofs["Header"]["file_key"] and proofs["Still"]["seconds"] is None
+    told = signed_in.get(f"{BASE}/fits/{moved['id']}/motion").json()
+    assert told["moves"] and told["period"] <= 2.0 and [track["name"] for track in told["tracks"]]
+    assert not signed_in.get(f"{BASE}/fits/{still['id']}/motion").json()["allowed"]
+    assert let_move(signed_in, run, moved, None).status_code == 200
+    with Image.open(io.BytesIO(file_of(moved))) as picture:
+        assert getattr(picture, "n_frames", 1) == 1
+    with run(execute=True):
+        send(signed_in, "post", f"workspaces/juno/pieces/{moved['piece']['id']}/undo")
+    assert signed_in.get(f"{BASE}/fits/{moved['id']}/motion").json()["moves"], "and it can be taken back"
+
+
+def test_the_loop_can_be_watched_before_its_file_is_made(signed_in: Any, places: Any, run: Any) -> None:
+    header = fit_in(signed_in, "Header")
+    let_move(signed_in, run, header, 0.9)
+    answer = signed_in.get(f"{BASE}/fits/{header['id']}/motion/playing?width=480&key=abc")
+    with Image.open(io.BytesIO(answer.content)) as picture:
+        assert picture.format == "WEBP" and picture.n_frames >= 8 and picture.width <= 480
+    assert "immutable" in answer["Cache-Control"]
+
+
+def test_a_place_for_stills_says_that_it_takes_no_motion(signed_in: Any, places: Any, run: Any) -> None:
+    answer = let_move(signed_in, run, fit_in(signed_in, "Still"), 0.5)
+    assert answer.status_code == 422 and "takes no moving picture" in answer.json()["message"]
+
+
+def test_a_moving_picture_that_was_brought_in_moves_in_a_moving_place(signed_in: Any, place: Any, run: Any) -> None:
+    entry = place(name="Banner", formats=["webp"], size={"width": 40, "height": 30}, motion={"allowed": True})
+    upload(signed_in, "juno", "old.gif", moving_picture("GIF", [100, 300, 200]), str(entry.pk), run)
+    fit = fit_in(signed_in, "Banner")
+    with Image.open(io.BytesIO(file_of(fit))) as picture:
+        assert picture.format == "WEBP" and picture.n_frames >= 3
+
+
+def test_its_still_goes_with_it_and_its_candidates_can_be_looked_at(signed_in: Any, places: Any, run: Any) -> None:
+    header = fit_in(signed_in, "Header")
+    let_move(signed_in, run, header, 0.6)
+    table = signed_in.get(f"{BASE}/fits/{header['id']}/candidates").json()
+    one = next(row for row in table["candidates"] if row["chosen"])
+    assert "frames a second" in one["words"]
+    query = {"format": one["format"], "settings": json.dumps(one["settings"])}
+    for part in ("picture", "errors"):
+        assert signed_in.get(f"{BASE}/fits/{header['id']}/candidates/{part}", query)["Content-Type"] == "image/png"
+    assert signed_in.get(f"{BASE}/fits/{header['id']}/candidates/look", query).json()["score"] > 50
+    tried = signed_in.get(f"{BASE}/fits/{header['id']}/candidates/try", {"format": "gif", "colours": 8})
+    assert tried.status_code == 422 and "moving file" in tried.json()["message"]
+    handing = {"replacing": "rule", "also": ["png"]}
+    send(signed_in, "put", f"workspaces/juno/places/{places[0].pk}/handing", handing)
+    ready = signed_in.get(f"{BASE}/deliveries/ready").json()["fits"]
+    own = next(fit for fit in ready if fit["fit"] == header["id"])
+    assert [file["name"] for file in own["files"]] == ["header.gif", "header.png"]
+    assert any("still" in variant["words"] for variant in own["variants"])
+    deliver(signed_in, {"fits": [header["id"]]})
+    newest = signed_in.get(f"{BASE}/deliveries").json()[0]
+    with zipfile.ZipFile(io.BytesIO(content(signed_in.get(f"{BASE}/deliveries/{newest['id']}/zip")))) as archive:
+        names = {name.rsplit("/", 1)[-1] for name in archive.namelist()}
+    assert {"header.gif", "header.png"} <= names

@@ -1,0 +1,70 @@
+"""A place whose picture may move: parts are let move, a coming in is put later by keys and by mouse, it is watched."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.person import Person
+
+PLAYING = "//img[contains(@src, '/motion/playing')]"
+SHEET = {
+    "fitzle_spec": 1, "name": "Moving header", "size": {"width": 400, "height": 120}, "formats": ["gif"],
+    "max_bytes": 300_000, "motion": {"allowed": True, "max_seconds": 4}, "grounds": ["#ffffff"],
+}  # fmt: skip
+
+
+@pytest.fixture
+def moving_bench(person: Person) -> Person:
+    """The bench of a new piece in a place that takes moving pictures."""
+    space = "/api/workspaces/ottermoor"
+    place = person.post(f"{space}/places", {"destination": "Course page", "name": "Moving header", "sheet": SHEET})
+    fit = person.post(f"{space}/placements/{place['id']}/pieces", {"starting_point": 1})
+    person.go(f"/w/ottermoor/fits/{fit['id']}")
+    person.sees("This place takes a picture that moves")
+    return person
+
+
+def motion_of(person: Person, role: str) -> Any:
+    return next(part["motion"] for part in person.fit()["piece"]["document"]["parts"] if part["role"] == role)
+
+
+def test_parts_are_let_move_timed_by_hand_and_watched(moving_bench: Person) -> None:
+    person = moving_bench
+    person.button("Let its parts move").click()
+    person.sees("words in for")
+    bar = person.find("//button[contains(@aria-label, 'comes in')]")
+    before = motion_of(person, "headline")["come"]
+    bar.send_keys(Keys.ARROW_RIGHT, Keys.ARROW_RIGHT)
+    person.wait(lambda: motion_of(person, "headline")["come"]["start"] == round(before["start"] + 0.2, 1), "later")
+    bar.send_keys(Keys.SHIFT, Keys.ARROW_RIGHT)
+    person.wait(lambda: motion_of(person, "headline")["come"]["length"] > before["length"], "longer")
+    start = motion_of(person, "headline")["come"]["start"]
+    bar = person.find("//button[contains(@aria-label, 'comes in')]")
+    ActionChains(person.driver).move_to_element_with_offset(bar, -8, 0).click_and_hold().move_by_offset(60, 0).perform()
+    ActionChains(person.driver).release().perform()
+    person.wait(lambda: motion_of(person, "headline")["come"]["start"] > start + 0.1, "dragged")
+    person.find("//input[@type='range' and contains(@aria-label, 'moment')]").send_keys(Keys.HOME)
+    person.find("//img[contains(@alt, 'at 0.00 s')]")
+    person.driver.execute_script("document.activeElement.blur()")
+    person.find("//body").send_keys(" ")
+    picture = person.find("//img[contains(@alt, 'playing')]")
+    person.wait(lambda: picture.get_property("naturalWidth") > 100, "the loop is there")
+    person.wait(lambda: person.fit()["file"] and person.fit()["file"]["format"] == "gif", "the file")
+    person.sees("frames,")
+    person.go("/w/ottermoor")
+    person.sees("moves,")
+    proof = person.find("//a[@aria-label='Moving header, open']")
+    assert not person.driver.find_elements(By.XPATH, PLAYING), "nothing plays by itself"
+    ActionChains(person.driver).move_to_element(proof).perform()
+    person.wait(lambda: person.driver.find_elements(By.XPATH, PLAYING), "it plays under the pointer")
+    proof.click()
+    person.button("Stand still").click()
+    person.sees("This place takes a picture that moves")
+    person.button("Undo motion").click()
+    person.sees("words in for")
+    assert not person.complaints()

@@ -1,0 +1,133 @@
+"""`animate` as a person runs it: a piece, a clip, a moving picture; what is refused is said in words."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+from PIL import Image, ImageSequence
+
+from fitzle.cli import main
+from tests.clips import clip
+from tests.core.test_footage import moving
+from tests.make import photo, saved, svg
+
+PIECE = {
+    "fitzle_piece": 2, "subject": "Course header",
+    "parts": [
+        {"id": "ground", "role": "ground", "fill": {"kind": "solid", "colour": "#17443c"}},
+        {"id": "mark", "role": "mark", "artwork": "mark.svg",
+         "stands": {"anchor": "left", "dx": 0.12, "width": 0.7, "height": 0.7}},
+        {"id": "headline", "role": "headline", "text": "True a wheel", "colour": "#f6e7b8",
+         "stands": {"anchor": "right", "dx": 0.12, "width": 1.8, "height": 0.5}},
+    ],
+}  # fmt: skip
+
+
+@pytest.fixture
+def desk(tmp_path: Path) -> Path:
+    for name, data in {
+        "talk.mp4": clip(), "mark.svg": svg(), "header.json": json.dumps(PIECE).encode(),
+        "old.gif": moving("GIF", [100, 300, 200]), "still.jpg": saved(photo(), "JPEG"),
+    }.items():  # fmt: skip
+        (tmp_path / name).write_bytes(data)
+    return tmp_path
+
+
+def run(capsys: pytest.CaptureFixture[str], *words: object) -> tuple[int, Any]:
+    code = main(["animate", *(str(word) for word in words), "--json"])
+    return code, json.loads(capsys.readouterr().out)
+
+
+def frames_of(path: str) -> list[np.ndarray]:
+    with Image.open(path) as picture:
+        return [np.asarray(frame.convert("RGBA")).astype(int) for frame in ImageSequence.Iterator(picture)]
+
+
+def test_a_piece_moves_by_calculation_and_begins_with_everything_in(
+    desk: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    spec = "GIF 320x80 under 200 KB"
+    code, answer = run(capsys, desk / "header.json", "--spec", spec, "--out", desk / "out", "--lively", 0.8)
+    assert code == 0 and answer["verdict"] in ("fits", "risky") and answer["format"] == "gif"
+    assert answer["bytes"] == Path(answer["file"]).stat().st_size <= 200_000
+    frames = frames_of(answer["file"])
+    assert len(frames) > 10 and answer["frames"] == pytest.approx(answer["fps"] * answer["seconds"])
+    still = np.asarray(Image.open(answer["still"]).convert("RGBA")).astype(int)
+    assert still.shape == frames[0].shape and np.abs(still - frames[0]).mean() < 4, "the still is the first frame"
+    fullest = max(np.abs(np.diff(frame[..., :3], axis=1)).sum() for frame in frames)
+    assert np.abs(np.diff(frames[0][..., :3], axis=1)).sum() > 0.9 * fullest
+    assert answer["quality"]["worst_tenth"] <= answer["quality"]["mean"] and answer["candidates"]
+
+
+def test_a_piece_keeps_its_own_motion_and_its_period(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    own = json.loads(json.dumps(PIECE))
+    own["parts"][0]["motion"] = {"period": 1.2}
+    own["parts"][1]["motion"] = {"keep": {"how": "spin", "every": 1.2}}
+    (desk / "own.json").write_text(json.dumps(own))
+    _, answer = run(capsys, desk / "own.json", "--spec", "PNG or APNG 160x40", "--out", desk / "out")
+    assert answer["format"] == "apng" and answer["seconds"] == pytest.approx(1.2)
+    _, short = run(capsys, desk / "own.json", "--spec", str(_sheet(desk, max_seconds=0.8)), "--out", desk / "out")
+    assert short["seconds"] == pytest.approx(0.8) and short["verdict"] != "refused"
+
+
+def _sheet(desk: Path, **motion: Any) -> Path:
+    path = desk / "place.json"
+    path.write_text(json.dumps({
+        "fitzle_spec": 1, "name": "Header", "size": {"width": 160, "height": 40},
+        "formats": ["gif"], "motion": {"allowed": True, **motion},
+    }))  # fmt: skip
+    return path
+
+
+@pytest.mark.parametrize("loop", ["cut", "smooth", "back"])
+def test_a_part_of_a_clip_is_cropped_cut_and_closed(desk: Path, capsys: pytest.CaptureFixture[str], loop: str) -> None:
+    words = ["--from", 0.2, "--to", 1.2, "--loop", loop, "--spec", "GIF 120x40 under 150 KB", "--out", desk / "out"]
+    code, answer = run(capsys, desk / "talk.mp4", *words)
+    assert code == 0 and answer["bytes"] <= 150_000
+    assert answer["seconds"] == pytest.approx({"cut": 1.0, "smooth": 0.75, "back": 1.92}[loop], abs=0.05)
+    assert {frame.shape for frame in frames_of(answer["file"])} == {(40, 120, 4)}
+
+
+def test_a_moving_picture_becomes_another(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    code, answer = run(capsys, desk / "old.gif", "--spec", "WebP 80x60", "--out", desk / "out")
+    assert code == 0 and answer["format"] == "webp" and answer["seconds"] == pytest.approx(0.6, abs=0.02)
+
+
+@pytest.mark.parametrize(
+    ("words", "says"),
+    [
+        (["talk.mp4", "--from", 3, "--to", 4, "--spec", "GIF 80x40"], "lasts 2"),
+        (["still.jpg", "--spec", "GIF 80x40"], "does not play"),
+        (["talk.mp4", "--spec", "JPEG 80x40"], "nothing moves"),
+        (["gone.mp4", "--spec", "GIF 80x40"], "No such file"),
+    ],
+)
+def test_what_cannot_be_is_told_in_words_and_nothing_is_written(
+    desk: Path, capsys: pytest.CaptureFixture[str], words: list[Any], says: str
+) -> None:
+    code = main(["animate", str(desk / words[0]), *(str(word) for word in words[1:]), "--out", str(desk / "out")])
+    told = capsys.readouterr()
+    assert code == 2 and says in told.err + told.out
+    assert not (desk / "out").exists()
+
+
+def test_a_limit_that_no_moving_file_meets_says_what_was_tried(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    sheet = json.loads(_sheet(desk, required=True).read_text()) | {"max_bytes": 900}
+    (desk / "tight.json").write_text(json.dumps(sheet))
+    code, answer = run(capsys, desk / "talk.mp4", "--spec", desk / "tight.json", "--out", desk / "out")
+    assert code == 1 and answer["verdict"] == "refused" and answer["file"] is None
+    assert any("shorter" in one["message"] for one in answer["findings"])
+
+
+def test_check_knows_how_long_any_moving_file_is(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    sheet = _sheet(desk, max_seconds=0.5)
+    document = json.loads(sheet.read_text()) | {"formats": ["webp", "gif"], "size": {"width": 40, "height": 30}}
+    sheet.write_text(json.dumps(document))
+    (desk / "long.webp").write_bytes(moving("WEBP", [400, 400]))
+    code = main(["check", str(desk / "long.webp"), "--spec", str(sheet), "--json"])
+    answer = json.loads(capsys.readouterr().out)
+    assert code == 1 and any("0.8 s" in one["message"] for one in answer["findings"])
