@@ -64,9 +64,10 @@ class Client:
         return Answer(answer.status, json.loads(content) if is_json and content else content)
 
     def sign_in(self) -> None:
-        """Begins a session."""
+        """Begins a session, where none is open."""
         self.call("GET", "/")
-        self.call("POST", "/api/account/browser/v1/auth/login", {"email": EMAIL, "password": PASSWORD})
+        answer = self.call("POST", "/api/account/browser/v1/auth/login", {"email": EMAIL, "password": PASSWORD})
+        assert answer.status in (200, 409), answer  # 409: it was open, and what came back of it was lost
 
     def at(self, path: str) -> str:
         """An address within the sample's workspace."""
@@ -80,9 +81,12 @@ class Client:
     def artwork(self) -> list[dict[str, Any]]:
         """All artwork; the list comes a page at a time."""
         found: list[dict[str, Any]] = []
-        while page := self.call("GET", self.at(f"artwork?count=200&start={len(found)}")).body:
-            found += page
-        return found
+        while True:
+            answer = self.call("GET", self.at(f"artwork?count=200&start={len(found)}"))
+            assert answer.status == 200, answer
+            if not answer.body:
+                return found
+            found += answer.body
 
     def bring_in(self) -> None:
         """A mark, a photo or a clip, for all places that it suits or for none."""

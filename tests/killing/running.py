@@ -14,15 +14,17 @@ from pathlib import Path
 ROOT = Path(__file__).parents[2]
 SERVERS = ("mariadbd", "redis-server", "gunicorn", "celery", "nginx")
 READY_SECONDS = 300
+KILLED_SECONDS = 60  # until what was killed is gone
 
 
 class Running:
     """Starts ./start with a data folder and a port, and finds the processes that belong to it."""
 
-    def __init__(self, folder: Path, port: int, *, begin_only: bool = False) -> None:
+    def __init__(self, folder: Path, port: int, *, begin_only: bool = False, **environment: str) -> None:
         self.folder, self.port = folder, port
         self.environment = {
             **os.environ, "FITZLE_VAR": str(folder), "FITZLE_REVIVALS": "1000", "FITZLE_REVIVAL_PAUSE": "0.5",
+            **environment,
         }  # fmt: skip
         self.script = self.begin()
         if not begin_only:
@@ -90,12 +92,14 @@ class Running:
 
     def kill_all(self) -> None:
         """Kills the script and everything that it started, at once."""
+        end = time.monotonic() + KILLED_SECONDS
         while found := self.processes():
+            assert time.monotonic() < end, f"still there: {found}"
             for pid in found:
                 with contextlib.suppress(ProcessLookupError):
                     os.kill(pid, signal.SIGKILL)
             time.sleep(0.05)
-        self.script.wait()
+        self.script.wait(KILLED_SECONDS)
 
     def stop(self) -> None:
         """Ends it as a person does."""

@@ -1,4 +1,7 @@
-"""A first run that is killed while the sample loads leaves nothing behind that the next one does not mend."""
+"""A first run that is killed while the sample loads leaves nothing behind that the next one does not mend.
+
+The rehearsal cannot start in it: Fitzle goes on without.
+"""
 
 import time
 from pathlib import Path
@@ -10,11 +13,12 @@ from tests.killing.running import Running
 from tests.ports import free_port
 
 LATER_SECONDS = (1, 6)  # after the sample began to load, which takes longer
+NO_PORT = "70000"  # the rehearsal cannot listen there
 COMPOSED = {"Lesson thumbnail", "Page header"}
 
 
 def test_a_first_run_killed_while_the_sample_loads_is_made_whole_by_the_next(tmp_path: Path) -> None:
-    running = Running(tmp_path, free_port(), begin_only=True)
+    running = Running(tmp_path, free_port(), begin_only=True, FITZLE_REHEARSAL_PORT=NO_PORT)
     try:
         for seconds in LATER_SECONDS:
             wait_for_sample(running)
@@ -24,6 +28,7 @@ def test_a_first_run_killed_while_the_sample_loads_is_made_whole_by_the_next(tmp
             running.script = running.begin()
         running.kill_all()
         running.start()
+        assert "no rehearsal; all else works" in (tmp_path / "start.log").read_text()
         client = Client(running.port, 1)
         client.sign_in()
         artwork = client.artwork()
