@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 from fitzle.core.encode.budget import Budget
 from fitzle.core.encode.foreseeing import Foresight, foresight, refined, surely_over
-from fitzle.core.encode.knob import Setting, largest_under
+from fitzle.core.encode.knob import ENOUGH, Setting, largest_under
 from fitzle.core.encode.line import Exact, Line
 from fitzle.core.encode.raster import Raster
 from fitzle.core.encode.rendered import Rendered
@@ -25,6 +25,18 @@ HOPELESS = 10.0  # a file that looks so bad is not worth another encode
 HOPELESS_ON_TILES = 20.0  # which do not show the bands of a palette
 EXACT = 100.0
 THREADS = 2
+
+
+class _Found:
+    """The best file of a line, and what was tried of it."""
+
+    def __init__(self, entry: _Entry, best: Setting, tried: list[Setting], raster: Raster) -> None:
+        self.entry, self.best, self.tried, self._raster = entry, best, tried, raster
+
+    @cached_property
+    def score(self) -> float:
+        """About how it looks; nobody needs it where no other line is encoded."""
+        return self._raster.compared_score(self.best.data)
 
 
 class _Entry(NamedTuple):
@@ -64,31 +76,34 @@ class Contest:
 
     def best(self, budget: Budget) -> Encoded | None:
         """The best-looking file of its lines, with the score of the whole file."""
-        found: list[tuple[Encoded, _Entry, list[Setting]]] = []
+        found: list[_Found] = []
         for index, entry in enumerate(self._entries):
             if entry.seen and index >= MOST_LINES:
                 break
-            if found and (self._far_behind(entry, found[0][0]) or not budget.allows(self._longest_s)):
+            if found and (self._far_behind(entry, found[0]) or not budget.allows(self._longest_s)):
                 break
-            one, tried = self._searched(entry, budget, FIRST_OF_A_LINE if entry.seen else MOST_OF_A_LINE)
-            if one:
-                found.append((one, entry, tried))
+            if one := self._searched(entry, budget, FIRST_OF_A_LINE if entry.seen else MOST_OF_A_LINE):
+                found.append(one)
         if not found:
             return None
-        best, entry, tried = max(found, key=lambda one: (one[0].score, -len(one[0].data)))
+        best = found[0] if len(found) == 1 else max(found, key=lambda one: (one.score, -len(one.best.data)))
         left = MOST_ENCODES - len(self.candidates)
-        if entry.seen and left > 0 and best.score >= HOPELESS and budget.allows(self._longest_s):
-            better, _ = self._searched(entry, budget, left, tried)
-            best = better or best
+        if best.entry.seen and left > 0 and self._worth_more(best) and budget.allows(self._longest_s):
+            best = self._searched(best.entry, budget, left, best.tried) or best
         return self._scored(best)
 
-    def _far_behind(self, entry: _Entry, first: Encoded) -> bool:
+    def _far_behind(self, entry: _Entry, first: _Found) -> bool:
         """Whether a line need not be encoded whole, after the one that looked best on tiles was."""
         if entry.seen is None:
             return False
-        full = len(self.candidates) + FIRST_OF_A_LINE > MOST_ENCODES
-        hopeless = first.score < HOPELESS and entry.score < HOPELESS_ON_TILES
-        return full or hopeless or entry.score < self.likely - NEAR
+        if len(self.candidates) + FIRST_OF_A_LINE > MOST_ENCODES or entry.score < self.likely - NEAR:
+            return True
+        return entry.score < HOPELESS_ON_TILES and first.score < HOPELESS
+
+    def _worth_more(self, found: _Found) -> bool:
+        """Whether more files of its line may use much more of the limit."""
+        full = self._limit is not None and len(found.best.data) >= ENOUGH * self._limit
+        return not full and found.score >= HOPELESS
 
     @property
     def _longest_s(self) -> float:
@@ -102,7 +117,6 @@ class Contest:
     @cached_property
     def _entries(self) -> list[_Entry]:
         """The lines that may fit, the best first."""
-        self._raster.expect_comparing()
         _ = self._raster.vips, self._raster.sample  # once, before threads ask for them
         with ThreadPoolExecutor(THREADS) as pool:
             last_first = list(pool.map(self._entry, reversed(self._lines)))  # those take longest
@@ -124,12 +138,11 @@ class Contest:
         _, line, one = min(known, key=lambda entry: entry[0])
         return [_Entry(line.fixed(line.low), one, 0.0)]
 
-    def _searched(
-        self, entry: _Entry, budget: Budget, most: int, known: Sequence[Setting] = ()
-    ) -> tuple[Encoded | None, list[Setting]]:
-        """The best file of a line, compared with the others, and what was tried of it."""
+    def _searched(self, entry: _Entry, budget: Budget, most: int, known: Sequence[Setting] = ()) -> _Found | None:
+        """The best file of a line, where it has one that was not known."""
         line, raster, took = entry.line, self._raster, dict[int, float]()
         expected = self._expected(entry)
+        raster.expect_score()  # encoders use one core each
 
         def encode(position: int) -> bytes:
             data, took[position] = _timed(lambda: line.encode(raster, position))
@@ -142,7 +155,7 @@ class Contest:
             self.candidates.append(
                 Candidate(line.format, line.settings(one.position), len(one.data), None, took[one.position])
             )
-        return (self._compared(line, best) if best and tried else None), tried
+        return _Found(entry, best, tried, raster) if best and tried else None
 
     def _expected(self, entry: _Entry) -> Foresight | None:
         if entry.seen is None or self._limit is None:
@@ -151,16 +164,14 @@ class Contest:
             self._refined[entry.line.name] = refined(entry.seen, entry.line, self._raster, self._limit)
         return self._refined[entry.line.name]
 
-    def _compared(self, line: Line, found: Setting) -> Encoded:
-        score = self._raster.compared_score(found.data)
-        return Encoded(found.data, line.format, line.settings(found.position), score)
-
-    def _scored(self, best: Encoded) -> Encoded:
-        scored = best._replace(score=self._raster.score(best.data))
+    def _scored(self, found: _Found) -> Encoded:
+        """With the score of the whole file, which its candidate gets as well."""
+        line, score = found.entry.line, self._raster.score(found.best.data)
+        best = Encoded(found.best.data, line.format, line.settings(found.best.position), score)
         self.candidates = [
-            one._replace(score=scored.score) if one.settings == best.settings else one for one in self.candidates
+            one._replace(score=score) if one.settings == best.settings else one for one in self.candidates
         ]
-        return scored
+        return best
 
 
 def _timed(encode: Callable[[], bytes]) -> tuple[bytes, float]:

@@ -18,6 +18,7 @@ DRAFTED_ENOUGH = 0.98  # drafts are exact but for what packing takes off, and of
 DRAFTED_HIGH = 1.01  # times what tiles say: a file a little too light is one encode, one too heavy two
 EMPTY_PX = 16
 SURELY_OVER = 1.3  # times the limit by its tiles: not worth encoding whole
+SURELY_OVER_LOSSLESS = 1.45  # whose tiles are packed worse in a hurry
 SURELY_OVER_DRAWN = 4.0  # flat areas weigh nothing, the seams of tiles across them do
 
 
@@ -29,7 +30,7 @@ class Foresight:
     def __init__(self, line: Line, raster: Raster, sample: Raster, limit: int) -> None:
         self._line, self._raster, self._sample, self._limit = line, raster, sample, limit
         self._share = raster.sampled_share
-        self._hurry = line.hurry if _drafted(line, raster) else 1.0  # larger ones are never packed better
+        self._hurry = line.hurry if _drafted(line, raster) else 1.0  # larger ones are packed hardly better
         self._files: dict[int, bytes] = {}
         self._longest_s = 0.0
 
@@ -75,7 +76,8 @@ class Foresight:
 class Drafts(Foresight):
     """One line on whole files that are made roughly: dearer than tiles, and so near that one file is mostly enough.
 
-    What packing well takes off a draft is learnt from the tiles, where these say that the search ends.
+    What packing well takes off a draft is learnt from the tiles: where these say that the search ends, and once more
+    where the drafts say so.
     """
 
     _enough = DRAFTED_ENOUGH
@@ -86,12 +88,19 @@ class Drafts(Foresight):
         first = seen.position()
         with ThreadPoolExecutor(1) as beside:
             drafted = beside.submit(self._encoded, first)
-            self._hurry = DRAFTED_HIGH * len(line.encode(sample.finished, first)) / len(line.encode(sample, first))
+            self._hurry = _learnt(line, sample, first)
             drafted.result()
+        if (then := self.position()) != first:
+            self._hurry = _learnt(line, sample, then)
 
     @property
     def _weighed(self) -> Raster:
         return self._raster.draft
+
+
+def _learnt(line: Line, sample: Raster, position: int) -> float:
+    """What a file packed well weighs in parts of its draft."""
+    return DRAFTED_HIGH * len(line.encode(sample.finished, position)) / len(line.encode(sample, position))
 
 
 def refined(seen: Foresight, line: Line, raster: Raster, limit: int) -> Foresight:
@@ -125,5 +134,5 @@ def surely_over(encode: Callable[[Raster], bytes], raster: Raster, limit: int | 
     sample = raster.sample
     if sample is None or limit is None:
         return False
-    margin = SURELY_OVER_DRAWN if raster.drawn else SURELY_OVER
+    margin = SURELY_OVER_DRAWN if raster.drawn else SURELY_OVER_LOSSLESS
     return len(encode(sample)) > margin * limit * raster.sampled_share

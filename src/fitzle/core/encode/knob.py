@@ -64,7 +64,7 @@ def largest_under(
 ) -> Turning:
     """The highest position of [low, high] whose file is at most `limit` bytes.
 
-    Secant steps on the logarithm of the bytes inside a bracket; bytes should grow with the position, but a file over
+    Interpolation of the logarithm of the bytes inside a bracket; bytes should grow with the position, but a file over
     the limit is never returned even where they do not. The search begins at `start`, where something is `expected`
     there, else at the highest position, and ends where `enough` of the limit is used. After `most` encodes, or when
     the budget is used up, the best so far is returned; the lowest position is tried in any case before nothing is.
@@ -94,7 +94,7 @@ class _Search:
         self._placed: list[Setting] = []
         self._bottom: Setting | None = None
         self._top: Setting | None = None
-        self._longest_s, self._width = 0.0, math.inf
+        self._longest_s, self._widths = 0.0, [math.inf, math.inf]
 
     def run(self, expected: Expectation | None, start: int | None, known: Sequence[Setting]) -> Turning:
         for one in known:
@@ -180,10 +180,18 @@ class _Search:
         return math.log(limit / len(bottom.data)) / rate
 
     def _between(self, bottom: Setting, top: Setting, limit: int) -> int:
-        """A secant step; the middle where the last one left more than half of the bracket (Dowell and Jarratt 1971)."""
+        """Inverse quadratic interpolation, or a secant step; the middle where two of them together did not halve the
+        bracket (Brent 1973).
+        """
         width = top.position - bottom.position
-        stuck, self._width = width > self._width / 2, width
-        return bottom.position + width // 2 if stuck else _secant(bottom, top, limit)
+        stuck = width > self._widths[-2] / 2
+        self._widths.append(width)
+        if stuck:
+            return bottom.position + width // 2
+        inside = (bottom.position, top.position)
+        others = [one for one in self._placed if one.position not in inside]
+        third = min(others, key=lambda one: abs(math.log(len(one.data) / limit)), default=None)
+        return _interpolated(bottom, top, third, limit)
 
 
 def _guess_below(top: Setting, limit: int, low: int) -> int:
@@ -191,8 +199,27 @@ def _guess_below(top: Setting, limit: int, low: int) -> int:
     return min(max(low, round(low + min(share, FARTHEST_MISS) * (top.position - low))), top.position - 1)
 
 
-def _secant(bottom: Setting, top: Setting, limit: int) -> int:
+def _interpolated(bottom: Setting, top: Setting, third: Setting | None, limit: int) -> int:
+    """Where the logarithm of the bytes likely reaches that of the limit, inside the bracket."""
+    position = _inverse_quadratic([bottom, top, third], limit) if third else None
+    if position is None or not bottom.position < position < top.position:
+        position = _secant(bottom, top, limit)
+    return min(max(round(position), bottom.position + 1), top.position - 1)
+
+
+def _inverse_quadratic(known: list[Setting], limit: int) -> float | None:
+    """The position of the limit on the parabola through three files; None where two of them weigh the same."""
+    heights = [math.log(len(one.data)) for one in known]
+    if len(set(heights)) < len(known):
+        return None
+    position = 0.0
+    for one, own in zip(known, heights, strict=True):
+        others = [height for height in heights if height != own]
+        position += one.position * math.prod((math.log(limit) - other) / (own - other) for other in others)
+    return position
+
+
+def _secant(bottom: Setting, top: Setting, limit: int) -> float:
     rise = math.log(len(top.data)) - math.log(len(bottom.data))
     share = (math.log(limit) - math.log(len(bottom.data))) / rise if rise > 0 else 0.5
-    position = bottom.position + share * (top.position - bottom.position)
-    return min(max(round(position), bottom.position + 1), top.position - 1)
+    return bottom.position + share * (top.position - bottom.position)

@@ -13,6 +13,7 @@ from fitzle.core.encode.raster import Raster
 from fitzle.core.encode.settings import PaletteSettings
 
 MOST_COLOURS = 256
+THINNED, THINNED_FROM = 2, 500_000  # every second px of every second row has the colours of so large a picture
 LOOKED_AT = 20_000  # px, to tell most pictures of more colours at once
 FEWEST_BITS, STEPS_A_BIT = 2, 16  # of the knob: bytes grow with the bits of an index, not with the colours
 LAST_STEP = (8 - FEWEST_BITS) * STEPS_A_BIT
@@ -106,6 +107,8 @@ def _quantised(raster: Raster, dither: float, *, smoothed: bool) -> Indexed:
     if own:
         return own
     image = raster.smoothed if smoothed else raster.vips
+    if raster.opaque and raster.width * raster.height >= THINNED_FROM:
+        image = image.subsample(THINNED, THINNED)  # the palette and its shares are all that is needed of it
     return _opened(image.pngsave_buffer(palette=True, Q=100, dither=dither, effort=1, compression=1, keep="none"))
 
 

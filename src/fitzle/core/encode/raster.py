@@ -43,7 +43,7 @@ class Raster:
         self.height, self.width = pixels.shape[:2]
         self.palettes: dict[Any, Any] = {}  # found once, while `finding_palettes` is held; drafts have the same
         self.finding_palettes = Lock()
-        self._preparing: dict[int, Thread] = {}
+        self._preparing: Thread | None = None
 
     @cached_property
     def rgb(self) -> Pixels:
@@ -113,17 +113,9 @@ class Raster:
 
     def expect_score(self) -> None:
         """Begins with what `score` needs, beside the encoders, which use one core each."""
-        self._expect(SCORED_PIXELS)
-
-    def expect_comparing(self) -> None:
-        """Begins with what `compared_score` needs."""
-        self._expect(COMPARED_PIXELS)
-
-    def _expect(self, pixels: int) -> None:
-        kept = self._kept_pixels(pixels)
-        if kept not in self._preparing:
-            self._preparing[kept] = Thread(target=self._references, args=(kept,), daemon=True)
-            self._preparing[kept].start()
+        if self._preparing is None:
+            self._preparing = Thread(target=self._references, args=(SCORED_PIXELS,), daemon=True)
+            self._preparing.start()
 
     def score(self, data: bytes) -> float:
         """SSIMULACRA2 of an encoded file against this raster; with alpha the worse of a dark and a light ground."""
@@ -136,8 +128,8 @@ class Raster:
     def _scored(self, data: bytes, pixels: int) -> float:
         from PIL import Image
 
-        if preparing := self._preparing.get(self._kept_pixels(pixels)):
-            preparing.join()
+        if self._preparing and self._kept_pixels(pixels) == SCORED_PIXELS:
+            self._preparing.join()
         with Image.open(io.BytesIO(data)) as opened:
             found = np.asarray(opened.convert("RGBA"))
         return self._score_of(found, pixels)
