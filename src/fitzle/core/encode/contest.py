@@ -124,6 +124,8 @@ class Contest:
         return sorted(entries, key=lambda entry: -entry.score) or self._lightest()
 
     def _entry(self, line: Line) -> _Entry | None:
+        if self._raster.sample and not self._raster.drawn:
+            line = line.of_photos()
         seen = foresight(line, self._raster, self._limit)
         if seen is None:
             return _Entry(line, None, EXACT)

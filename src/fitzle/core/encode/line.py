@@ -15,7 +15,8 @@ class Line(NamedTuple):
 
     `settings` says what a position means, `encode_as` makes the file that settings stand for. `hurry` is what a file
     weighs in parts of the one that is made of a rough raster. `drafted_below` px a whole file made roughly takes so
-    little time that the search goes by such drafts, and tiles only say where they begin.
+    little time that the search goes by such drafts, and tiles only say where they begin. Below `low_of_photos` another
+    line always looks better, unless the picture is drawn.
     """
 
     format: Format
@@ -26,10 +27,15 @@ class Line(NamedTuple):
     encode_as: Callable[[Raster, Any], bytes]
     hurry: float = 1.0
     drafted_below: int = 0
+    low_of_photos: int = 0
 
     def encode(self, raster: Raster, position: int) -> bytes:
         """The file at a position."""
         return self.encode_as(raster, self.settings(position))
+
+    def of_photos(self) -> Line:
+        """The line without the positions that no photo needs."""
+        return self._replace(low=max(self.low, self.low_of_photos))
 
     def fixed(self, position: int) -> Line:
         """The line with its knob at one position alone."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import math
 from functools import cached_property
 from typing import Any
 
@@ -81,6 +82,11 @@ def _costs(one: Any, one_weight: Any, other: Any, other_weight: Any) -> NDArray[
 def colours_at(step: int) -> int:
     """How many colours a step of the knob stands for: 4 at 0, 256 at LAST_STEP."""
     return round(2 ** (FEWEST_BITS + step / STEPS_A_BIT))
+
+
+def step_of(colours: int) -> int:
+    """The step of the knob that stands for so many colours."""
+    return round((math.log2(colours) - FEWEST_BITS) * STEPS_A_BIT)
 
 
 def palette_picture(raster: Raster, settings: PaletteSettings) -> Indexed:
