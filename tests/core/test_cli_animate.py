@@ -6,6 +6,7 @@ import json
 from pathlib import Path
 from typing import Any
 
+import av
 import numpy as np
 import pytest
 from PIL import Image, ImageSequence
@@ -32,6 +33,7 @@ def desk(tmp_path: Path) -> Path:
     for name, data in {
         "talk.mp4": clip(), "mark.svg": svg(), "header.json": json.dumps(PIECE).encode(),
         "old.gif": moving("GIF", [100, 300, 200]), "still.jpg": saved(photo(), "JPEG"),
+        "note.txt": b"Wheels on Friday",
     }.items():  # fmt: skip
         (tmp_path / name).write_bytes(data)
     return tmp_path
@@ -97,11 +99,48 @@ def test_a_moving_picture_becomes_another(desk: Path, capsys: pytest.CaptureFixt
     assert code == 0 and answer["format"] == "webp" and answer["seconds"] == pytest.approx(0.6, abs=0.02)
 
 
+def test_a_mark_becomes_a_sticker_that_is_drawn_and_one_of_frames(
+    desk: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    for spec, fmt in (("Lottie 160x160", "lottie"), ("animated PNG 160x160 under 300 KB", "apng")):
+        code, answer = run(capsys, desk / "mark.svg", "--spec", spec, "--out", desk / fmt)
+        assert code == 0 and answer["format"] == fmt and answer["still"]
+        assert main(["check", answer["file"], "--spec", spec, "--json"]) == 0
+        told = json.loads(capsys.readouterr().out)
+        assert told["verdict"] == "fits" or not [one for one in told["findings"] if one["severity"] == "refused"]
+
+
+def test_a_drawn_animation_becomes_frames(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    _, drawn = run(capsys, desk / "mark.svg", "--spec", "Lottie 160x160", "--out", desk / "drawn")
+    code, answer = run(capsys, drawn["file"], "--spec", "GIF 90x90 under 200 KB", "--out", desk / "frames")
+    assert code == 0 and answer["seconds"] == pytest.approx(drawn["seconds"], abs=0.05)
+    frames = frames_of(answer["file"])
+    assert {frame.shape for frame in frames} == {(90, 90, 4)}
+    assert max(np.abs(frame - frames[0]).mean() for frame in frames) > 1, "it moves"
+
+
+@pytest.mark.parametrize(("spec", "kind"), [("MP4 160x80 under 60 KB", "h264"), ("WebM 160x80 under 60 KB", "vp9")])
+def test_a_video_without_sound(desk: Path, capsys: pytest.CaptureFixture[str], spec: str, kind: str) -> None:
+    code, answer = run(capsys, desk / "header.json", "--spec", spec, "--out", desk / "out")
+    assert code == 0 and answer["bytes"] <= 60_000
+    with av.open(answer["file"]) as container:
+        assert not container.streams.audio
+        stream = container.streams.video[0]
+        assert (stream.codec_context.name, stream.width, stream.height) == (kind, 160, 80)
+        assert sum(1 for _ in container.decode(video=0)) == answer["frames"]
+    assert main(["check", answer["file"], "--spec", spec, "--json"]) == 0
+
+
+def test_a_video_of_odd_size_is_not_made(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    code, answer = run(capsys, desk / "header.json", "--spec", "MP4 161x80", "--out", desk / "out")
+    assert code == 1 and any("even" in one["message"] for one in answer["findings"])
+
+
 @pytest.mark.parametrize(
     ("words", "says"),
     [
         (["talk.mp4", "--from", 3, "--to", 4, "--spec", "GIF 80x40"], "lasts 2"),
-        (["still.jpg", "--spec", "GIF 80x40"], "does not play"),
+        (["note.txt", "--spec", "GIF 80x40"], "nothing that can be played"),
         (["talk.mp4", "--spec", "JPEG 80x40"], "nothing moves"),
         (["gone.mp4", "--spec", "GIF 80x40"], "No such file"),
     ],

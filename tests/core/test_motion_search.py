@@ -24,8 +24,9 @@ from fitzle.core.motion.files import Playing, moving_file
 from fitzle.core.motion.frame_bytes import frame_bytes
 from fitzle.core.motion.ladders import highest, settings_at
 from fitzle.core.motion.lighter_gif import lighter_gif
-from fitzle.core.motion.looking import differences, frames_at, largest_step, looks_of, playing_time, smoothness_of
+from fitzle.core.motion.looking import differences, largest_step, looks_of, smoothness_of
 from fitzle.core.motion.palette import in_palette, shared_palette
+from fitzle.core.motion.played import frames_at, playing_time
 from fitzle.core.motion.reel import Reel
 from fitzle.core.motion.search import RATES, Asked, best_moving, rates
 from fitzle.core.motion.weighing import sample_of, weight_of

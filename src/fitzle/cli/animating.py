@@ -1,4 +1,4 @@
-"""`animate`: the moving file of a piece, a clip or a moving picture for a placement."""
+"""`animate`: the moving file of a piece, a mark, a clip or a moving picture for a placement."""
 
 from __future__ import annotations
 
@@ -21,17 +21,25 @@ def animate(args: argparse.Namespace) -> Answer:
 
 
 def _animate_one(path: Path, args: argparse.Namespace) -> Answer:
+    from fitzle.core.artwork.sniff import sniff_format
+    from fitzle.core.fit.alone import Asked, piece_of
     from fitzle.core.fit.animating import of_clip, of_piece
     from fitzle.core.fit.beside import artwork_beside
+    from fitzle.core.motion.played import plays
     from fitzle.core.piece.editing import read_piece
 
     sheet, data = _moving_sheet(args.spec), bytes_of(path)
-    if path.suffix.lower() == ".json":
+    fmt, how = sniff_format(data), {"liveliness": args.lively, "seconds": args.seconds}
+    if path.suffix.lower() == ".json" and fmt != "lottie":
         piece = read_piece(data, path.name)
         artworks = {
             name: read(bytes_of(path.parent / name), name) for name in artwork_beside(piece, sheet, args.take, None)
         }
-        made = of_piece(piece, sheet, artworks, take=args.take, liveliness=args.lively, seconds=args.seconds)
+        made = of_piece(piece, sheet, artworks, take=args.take, **how)
+    elif fmt and not plays(data):
+        still = read(data, path.name)
+        piece = piece_of(still, Asked(focus=args.focus, subject=args.subject or path.stem[:120]))
+        made = of_piece(piece, sheet, {"artwork": still}, **how)
     else:
         made = of_clip(
             data,
@@ -46,14 +54,14 @@ def _animate_one(path: Path, args: argparse.Namespace) -> Answer:
 
 
 def _moving_sheet(spec: str) -> Any:
-    from fitzle.core.formats import MOVING, label_of
+    from fitzle.core.formats import DRAWN, MOVING, label_of
 
-    sheet = spec_of(spec)
-    if not set(sheet.formats) & set(MOVING):
+    sheet, made = spec_of(spec), (*MOVING, *DRAWN)
+    if not set(sheet.formats) & set(made):
         taken = ", ".join(label_of(fmt) for fmt in sheet.formats)
         raise ValueOutOfRange(
             f"this place takes {taken}, in which nothing moves here",
-            advice=f"Moving files are made as {', '.join(label_of(fmt) for fmt in MOVING)}.",
+            advice=f"Moving files are made as {', '.join(label_of(fmt) for fmt in made)}.",
         )
     if not sheet.motion.allowed:  # words seldom say it; who animates wants it
         sheet = sheet.model_copy(update={"motion": sheet.motion.model_copy(update={"allowed": True})})

@@ -108,7 +108,7 @@ def _add_building(commands: Any, common: argparse.ArgumentParser) -> None:
 
 
 def _add_animating(animate: argparse.ArgumentParser) -> None:
-    animate.add_argument("source", type=Path, nargs="+", help="a piece (JSON), a clip, or a moving GIF, PNG or WebP")
+    animate.add_argument("source", type=Path, nargs="+", help="a piece (JSON), a mark, a clip, or a moving picture")
     animate.add_argument("--spec", required=True, help=SPEC_HELP)
     animate.add_argument("--out", type=Path, required=True, help="the folder for the file")
     cut = animate.add_argument_group("what of a clip")

@@ -9,7 +9,9 @@ from typing import Literal, NamedTuple
 
 from fitzle.core.errors import ValueOutOfRange
 
-Format = Literal["png", "jpeg", "webp", "avif", "gif", "apng", "bmp", "ico", "svg", "lottie"]  # a sheet may ask for
+Format = Literal[  # a sheet may ask for
+    "png", "jpeg", "webp", "avif", "gif", "apng", "bmp", "ico", "svg", "lottie", "mp4", "webm"
+]
 
 
 class FileFormat(NamedTuple):
@@ -61,9 +63,17 @@ _TABLE = (
 
 FORMATS: dict[str, FileFormat] = {entry.name: entry for entry in _TABLE}
 _TEXTS = {"webmanifest": "application/manifest+json", "html": "text/html"}
-MOVING: tuple[Format, ...] = ("gif", "apng", "webp", "avif")  # in which moving files are made
-PLAYED = (*MOVING, "png")  # as artwork; an animated PNG that was brought in is called a PNG
+VIDEOS: tuple[Format, ...] = ("mp4", "webm")  # without sound
+MOVING: tuple[Format, ...] = ("gif", "apng", "webp", "avif", *VIDEOS)  # in which moving files are made of frames
+DRAWN: tuple[Format, ...] = ("lottie",)  # in which they are made of parts
+ALWAYS_MOVING = (*VIDEOS, *DRAWN)
+PLAYED = ("gif", "apng", "webp", "avif", "png")  # as artwork; an animated PNG that was brought in is called a PNG
 CLIPS = tuple(entry.name for entry in _TABLE if entry.kind == "clip")
+
+
+def holds_size(name: str, width: int, height: int) -> bool:
+    """Whether a format can have this size in px: videos keep colours for every second px."""
+    return name not in VIDEOS or (width % 2 == 0 and height % 2 == 0)
 
 
 def format_named(name: str) -> FileFormat:

@@ -109,7 +109,7 @@ def _line(dither: float, *, smoothed: bool = False, low_of_photos: int = 0) -> L
 
 
 PNG_EXACT = Exact("png", Lossless(), lossless_png)
-# Photos of fewer colours look better smoothed than dithered: of 9 under 5 limits each, dithering won from 99 colours on.
+# Photos of fewer colours look better smoothed than dithered: of 9, under 5 limits each, dithering won from 99 colours.
 FEWEST_DITHERED = step_of(24)
 PNG_LINES = (
     _line(0.0),

@@ -78,7 +78,8 @@ class MovingLooks(Frozen):
 
 class MovingReading(Frozen):
     """The figures of a loop: flashes a second (general and of saturated red), how much the first frame shows of what
-    the fullest one does (0 to 1), and the largest step from frame to frame in shares of the diagonal.
+    the fullest one does (0 to 1), and the largest step from frame to frame in shares of the diagonal. `unsaid` is what
+    the file leaves out, `bitmaps` which parts are bitmaps inside of it, both of a Lottie animation.
     """
 
     seconds: float
@@ -88,6 +89,8 @@ class MovingReading(Frozen):
     first_frame: float
     step: float
     reading: tuple[ReadingTime, ...] = ()
+    unsaid: tuple[str, ...] = ()
+    bitmaps: tuple[str, ...] = ()
 
     @property
     def fps(self) -> float:

@@ -12,8 +12,9 @@ from fitzle.core.encode.result import Choice, Encoded
 from fitzle.core.fit.alone import Asked, piece_of
 from fitzle.core.fit.beside import placement_in
 from fitzle.core.fit.deciding import Decided, decide, plan_fit
+from fitzle.core.fit.loop import Telling
 from fitzle.core.fit.making import Made, judge_fit, look_at
-from fitzle.core.fit.moving import Telling, make_moving_file, still_file, wanted_for
+from fitzle.core.fit.moving import make_moving_file, still_file, wanted_for
 from fitzle.core.fit.request import FitArtwork, FitRequest
 from fitzle.core.motion.choreography import proposed
 from fitzle.core.motion.document import Motion, motion_changes

@@ -2,71 +2,35 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping
-from typing import NamedTuple
+from collections.abc import Mapping
 
-from fitzle.core.artwork.sources import BitmapSource, Pixels, Source
+from fitzle.core.artwork.sources import BitmapSource, Source
 from fitzle.core.colour.srgb import parse_hex
 from fitzle.core.encode.budget import Budget
 from fitzle.core.encode.choosing import best_file
 from fitzle.core.encode.png import plain_png
 from fitzle.core.encode.rendered import Rendered
-from fitzle.core.encode.result import Choice, Encoded, MovingLooks
+from fitzle.core.encode.result import Choice, Encoded
 from fitzle.core.encode.settings import MovingSettings
 from fitzle.core.encode.wish import NO_WISH
 from fitzle.core.fit.deciding import Decided
-from fitzle.core.formats import PLAYED, Format
-from fitzle.core.motion.document import Motion
+from fitzle.core.fit.loop import Loop, Telling
+from fitzle.core.fit.moving_choice import drawn_first_frame, moving_choice
+from fitzle.core.formats import DRAWN, PLAYED, Format, holds_size
 from fitzle.core.motion.files import Playing, moving_file
 from fitzle.core.motion.footage import Cut, Footage, footage_of
-from fitzle.core.motion.frames import frame_times
-from fitzle.core.motion.judging import moving_reading
-from fitzle.core.motion.looking import frames_at
+from fitzle.core.motion.played import frames_at
 from fitzle.core.motion.reel import Reel
-from fitzle.core.motion.search import Asked, best_moving
-from fitzle.core.motion.timing import at, best_moment
+from fitzle.core.motion.search import Asked
+from fitzle.core.motion.timing import best_moment
 from fitzle.core.plan.placed import PlacedArtwork, Plan
-from fitzle.core.render.painting import paint
 from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.units import Size
 
-Telling = Callable[[str], None]
 WHITE = (255, 255, 255)
 ROOM = 1.25  # times the size at which a clip is shown: pictures may zoom
 STILL_FORMATS = ("png", "jpeg")
 STILL_SECONDS = 4.0
-
-
-class Loop(NamedTuple):
-    """What a moving file shows: its plan, how parts move, what plays in it, for how long, and where it begins."""
-
-    plan: Plan
-    sources: Mapping[str, Source]
-    motion: Motion | None
-    footage: Mapping[str, Footage]
-    period: float
-    begin: float = 0.0
-
-    @property
-    def moves(self) -> bool:
-        """Whether anything moves; what was cut out of a moving picture, for one, does not."""
-        return self.period > 0
-
-    def picture(self, seconds: float, width_px: int | None = None) -> Pixels:
-        """The picture (h, w, 4) of a moment of the file."""
-        moment = self.begin + seconds
-        plan = at(self.plan, self.motion, moment) if self.motion else self.plan
-        playing = {name: one.at(self._of(one, moment)) for name, one in self.footage.items()}
-        return paint(plan, {**self.sources, **playing}, width_px)
-
-    def frames(self, fps: float) -> Iterator[Pixels]:
-        """All of them, drawn as they are asked for."""
-        return (self.picture(seconds) for seconds in frame_times(self.period, fps))
-
-    def _of(self, footage: Footage, moment: float) -> float:
-        """The moment of a clip: whole rounds of it fit into the loop, a little faster or slower than it is."""
-        rounds = max(1, round(self.period / footage.period))
-        return moment * rounds * footage.period / self.period
 
 
 def loop_of(decided: Decided, sources: Mapping[str, Source], footage: Mapping[str, Footage] | None = None) -> Loop:
@@ -104,14 +68,12 @@ def make_moving_file(
     asked = Asked(decided.resolved.moving_formats, sheet.max_bytes, _most_fps(sheet, loop), _playing_of(sheet))
     if wish.format and wish.format in asked.formats:
         asked = asked._replace(formats=[wish.format])
-    found = best_moving(loop.frames, loop.period, size.width * size.height, asked, budget, tell)
-    choice = found.choice
+    asked = asked._replace(formats=[fmt for fmt in asked.formats if holds_size(fmt, *size)])
+    choice = moving_choice(loop, asked, budget, tell)
     if choice.best is None and not sheet.motion.required:
         still = best_file(_still(loop), sheet, size, Budget(STILL_SECONDS), wish)
         return still._replace(candidates=[*choice.candidates, *still.candidates])
-    reading = moving_reading(found.reel, loop.plan, loop.motion)
-    looks = MovingLooks(**found.looks._asdict()) if found.looks else None
-    return choice._replace(moving=reading, looks=looks)
+    return choice
 
 
 def first_frame(decided: Decided, sources: Mapping[str, Source]) -> Rendered:
@@ -122,6 +84,8 @@ def first_frame(decided: Decided, sources: Mapping[str, Source]) -> Rendered:
 def first_frame_as(decided: Decided, sources: Mapping[str, Source], fmt: Format, settings: MovingSettings) -> bytes:
     """The first frame as it looks in a file of these settings, as a PNG: a file of two frames tells."""
     loop = loop_of(decided, sources)
+    if fmt in DRAWN:
+        return plain_png(drawn_first_frame(loop, settings.fps))
     step = 1 / settings.fps
     reel = Reel((loop.picture(0.0), loop.picture(step)), 2 * step)
     data = moving_file(fmt, reel, settings, _playing_of(decided.resolved.sheet))

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from fitzle.core.artwork.facts import ArtworkFacts, Trimmed
 from fitzle.core.encode.wish import NO_WISH, Wish
-from fitzle.core.formats import MOVING, PLAYED, Format
+from fitzle.core.formats import DRAWN, MOVING, PLAYED, Format
 from fitzle.core.motion.document import Motion, motion_of
 from fitzle.core.piece.document import Piece, Row, parts_in
 from fitzle.core.piece.parts import AnyPart, artwork_of_part
@@ -92,7 +92,7 @@ class Resolved(NamedTuple):
     @property
     def moving_formats(self) -> list[Format]:
         """The formats of the sheet in which its file may move."""
-        return [fmt for fmt in self.sheet.formats if fmt in MOVING] if self.sheet.motion.allowed else []
+        return [fmt for fmt in self.sheet.formats if fmt in (*MOVING, *DRAWN)] if self.sheet.motion.allowed else []
 
     @property
     def moves(self) -> bool:

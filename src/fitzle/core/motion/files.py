@@ -1,4 +1,4 @@
-"""Moving files of frames: APNG, animated WebP, AVIF sequence and GIF, each as its settings say.
+"""Moving files of frames: APNG, animated WebP, AVIF sequence, GIF and videos, each as its settings say.
 
 Each loops as often as it is told (0: for ever), and lasts as long as the loop to the step that its format counts in.
 """
@@ -20,6 +20,7 @@ from fitzle.core.motion.frames import delays
 from fitzle.core.motion.lighter_gif import lighter_gif
 from fitzle.core.motion.palette import in_palette, shared_palette
 from fitzle.core.motion.reel import Reel
+from fitzle.core.motion.video import video_file
 
 GIF_STEPS, MS = 100, 1000  # in a second
 LEAST_GIF_STEPS = 2  # players slow down what is shown for less
@@ -108,4 +109,6 @@ _WRITERS: dict[str, _Writer] = {
     "apng": apng,
     "webp": animated_webp,
     "avif": avif_sequence,
+    "mp4": lambda reel, settings, playing: video_file("mp4", reel, settings, playing.ground),
+    "webm": lambda reel, settings, playing: video_file("webm", reel, settings, playing.ground),
 }

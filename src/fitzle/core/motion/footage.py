@@ -5,21 +5,24 @@ from __future__ import annotations
 import io
 import math
 from collections.abc import Iterator
-from typing import Any, Literal, NamedTuple
+from typing import Literal, NamedTuple
 
 import numpy as np
 from PIL import Image
 
-from fitzle.core.artwork.clips.frames import frames_from, still_of
+from fitzle.core.artwork.clips.frames import still_of
 from fitzle.core.artwork.clips.opening import OpenClip, opened_clip
 from fitzle.core.artwork.clips.probing import probe
+from fitzle.core.artwork.limits import DEFAULT_LIMITS
+from fitzle.core.artwork.lottie import read_lottie
+from fitzle.core.artwork.lottie_player import LottiePlayer
 from fitzle.core.artwork.sniff import sniff_format
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.artwork.straight import premultiplied, straight
 from fitzle.core.errors import FitzleError, ValueOutOfRange
 from fitzle.core.formats import CLIPS, FORMATS, label_of
 from fitzle.core.geometry.rect import Rect
-from fitzle.core.motion.looking import frames_at, playing_time
+from fitzle.core.motion.played import clip_frames, frames_at, playing_time
 from fitzle.core.motion.reel import Reel
 from fitzle.core.units import Size
 
@@ -29,7 +32,6 @@ SMOOTH_SHARE, LONGEST_FADE_S = 0.25, 0.8
 HELD_PIXELS = 500_000_000  # of all frames on disk, 2 GB
 LEAST_FPS = 2.0
 SLOWEST, FASTEST = 0.1, 10.0
-EPSILON_S = 1e-6
 
 
 class Cut(NamedTuple):
@@ -137,11 +139,13 @@ def footage_of(data: bytes, name: str, cut: Cut, wanted: Size | None = None, fps
         if fmt in CLIPS:
             with opened_clip(io.BytesIO(data)) as clip:
                 return _of_clip(clip, cut, wanted, fps)
+        if fmt == "lottie":
+            return _of_lottie(data, name, cut, wanted, fps)
         if fmt and FORMATS[fmt].frames and FORMATS[fmt].pillow:
             return _of_picture(data, cut, wanted, fps)
         raise ValueOutOfRange(
             f"this is a {label_of(fmt)}, which does not play" if fmt else "this is nothing that can be played",
-            advice="Choose a clip (MP4, MOV or WebM) or a moving GIF, PNG, WebP or AVIF.",
+            advice="Choose a clip (MP4, MOV or WebM) or a moving GIF, PNG, WebP, AVIF or Lottie file.",
         )
     except FitzleError as error:
         raise error.about(name) from error
@@ -154,25 +158,10 @@ def _of_clip(clip: OpenClip, cut: Cut, wanted: Size | None, fps: float) -> Foota
     taken = _taken(cut, facts.seconds, fps, small)
 
     def frames() -> Iterator[Pixels]:
-        for frame in _frames_for(clip, taken.moments):
+        for frame in clip_frames(clip, taken.moments):
             yield _sized(still_of(clip, frame).pixels, small)
 
     return Footage(Reel(frames(), taken.length), cut, taken.length, natural, facts.fps or fps)
-
-
-def _frames_for(clip: OpenClip, moments: list[float]) -> Iterator[Any]:
-    """For each moment, in rising order, the frame that is shown then; what comes between is not made px of."""
-    waiting, shown = list(moments), None
-    for frame in frames_from(clip, clip.stamp(moments[0])):
-        while shown is not None and waiting and waiting[0] < clip.seconds(frame.pts) - EPSILON_S:
-            waiting.pop(0)
-            yield shown
-        if not waiting:
-            return
-        shown = frame
-    for _ in waiting:
-        if shown is not None:
-            yield shown
 
 
 def _of_picture(data: bytes, cut: Cut, wanted: Size | None, fps: float) -> Footage:
@@ -183,6 +172,16 @@ def _of_picture(data: bytes, cut: Cut, wanted: Size | None, fps: float) -> Foota
     taken = _taken(cut, seconds, fps, small)
     frames = (_sized(one, small) for one in frames_at(data, taken.moments))
     return Footage(Reel(frames, taken.length), cut, taken.length, natural, count / seconds)
+
+
+def _of_lottie(data: bytes, name: str, cut: Cut, wanted: Size | None, fps: float) -> Footage:
+    """Drawn anew as large as it is wanted."""
+    read_lottie(data, name, DEFAULT_LIMITS)
+    player = LottiePlayer(data)
+    small = _fitting(player.natural, wanted)
+    taken = _taken(cut, player.seconds, fps, small)
+    reel = Reel(frames_at(data, taken.moments, small), taken.length)
+    return Footage(reel, cut, taken.length, player.natural, player.fps)
 
 
 class _Taken(NamedTuple):
@@ -220,6 +219,12 @@ def _wanted(natural: Size, wanted: Size | None) -> Size:
     if wanted is None:
         return natural
     factor = min(1.0, max(wanted.width / natural.width, wanted.height / natural.height))
+    return Size(max(1, round(natural.width * factor)), max(1, round(natural.height * factor)))
+
+
+def _fitting(natural: Size, wanted: Size | None) -> Size:
+    """The size at which a drawing is drawn so that it covers what is wanted."""
+    factor = max(wanted.width / natural.width, wanted.height / natural.height) if wanted else 1.0
     return Size(max(1, round(natural.width * factor)), max(1, round(natural.height * factor)))
 
 

@@ -20,7 +20,7 @@ _STEPS: dict[str, tuple[MovingSettings, ...]] = {
     ),
     "apng": tuple(MovingSettings(fps=1, colours=colours) for colours in _APNG),
     "webp": tuple(MovingSettings(fps=1, quality=quality) for quality in _QUALITIES),
-    "avif": tuple(MovingSettings(fps=1, quality=quality) for quality in _QUALITIES),
+    **{fmt: tuple(MovingSettings(fps=1, quality=quality) for quality in _QUALITIES) for fmt in ("avif", "mp4", "webm")},
 }
 
 

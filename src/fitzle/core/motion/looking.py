@@ -2,26 +2,20 @@
 
 from __future__ import annotations
 
-import io
 import math
-from collections.abc import Iterator, Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
-from PIL import Image, ImageSequence
 
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.encode.raster import Raster
-from fitzle.core.errors import LimitError
 from fitzle.core.motion.files import matted
+from fitzle.core.motion.played import frames_at
 from fitzle.core.motion.reel import Reel
 
 SCORED_FRAMES = 10
-NO_DELAY_S = 0.1
-EPSILON_S = 1e-6  # what summing delays may be beyond a moment
-MOST_FRAMES_READ = 10_000
 WORST_SHARE = 0.1
 SMOOTHNESS_SHARE = 0.15  # of 100 points that a loop in which everything jumps loses
 SMOOTH_STEP = 0.04  # of the diagonal from frame to frame: what is looked at is still followed
@@ -46,50 +40,26 @@ class Looks(NamedTuple):
 
 
 def looks_of(
-    data: bytes, reel: Reel, smoothness: float, ground: tuple[int, int, int] | None = None, most: int = SCORED_FRAMES
+    data: bytes,
+    reel: Reel,
+    smoothness: float,
+    ground: tuple[int, int, int] | None = None,
+    most: int = SCORED_FRAMES,
+    *,
+    within: float = 0.5,
 ) -> Looks:
-    """A file against the reel that it was made of; `ground` where its edges are mixed with one (GIF)."""
+    """A file against the reel that it was made of; `ground` where its edges are mixed with one (GIF).
+
+    It is looked at `within` its frames: in their middle, or where they begin (0) when it has no frames of its own.
+    """
     numbers = reel.spread(most)
-    moments = [(number + 0.5) * reel.period / len(reel) for number in numbers]
+    moments = [(number + within) * reel.period / len(reel) for number in numbers]
     scores = sorted(
         Raster(_on(reel[number], ground)).score_of(_on(shown, ground))
         for number, shown in zip(numbers, frames_at(data, moments), strict=True)
     )
     lowest = scores[: math.ceil(len(scores) * WORST_SHARE)]
     return Looks(round(float(np.mean(scores)), 1), round(float(np.mean(lowest)), 1), smoothness)
-
-
-def frames_at(data: bytes, moments: Sequence[float]) -> Iterator[Pixels]:
-    """What a file shows at moments in rising order, by its own delays, read by Pillow; the last frame after its end."""
-    with Image.open(io.BytesIO(data)) as picture:
-        waiting, until, shown = list(moments), 0.0, np.zeros((1, 1, 4), np.uint8)
-        for frame in ImageSequence.Iterator(picture):
-            until += _shown_for(frame)
-            if not waiting:
-                return
-            if waiting[0] < until - EPSILON_S or frame.tell() == getattr(picture, "n_frames", 1) - 1:
-                shown = np.asarray(frame.convert("RGBA"))
-            while waiting and waiting[0] < until - EPSILON_S:
-                waiting.pop(0)
-                yield shown
-        for _ in waiting:
-            yield shown
-
-
-def playing_time(data: bytes) -> tuple[float, int]:
-    """Seconds of one round, and frames; a frame that is said to last no time is shown for NO_DELAY_S, as players do."""
-    with Image.open(io.BytesIO(data)) as picture:
-        count, total = int(getattr(picture, "n_frames", 1)), 0.0
-        if count > MOST_FRAMES_READ:
-            raise LimitError(f"it has {count:,} frames", advice=f"At most {MOST_FRAMES_READ:,} are played.")
-        for frame in ImageSequence.Iterator(picture):
-            total += _shown_for(frame)
-    return total, count
-
-
-def _shown_for(frame: Image.Image) -> float:
-    frame.load()  # WebP and AVIF say only then how long a frame is shown
-    return float(frame.info.get("duration", 0)) / 1000 or NO_DELAY_S
 
 
 def largest_step(reel: Reel) -> float:

@@ -14,7 +14,7 @@ from fitzle.core.motion.looking import differences
 from fitzle.core.motion.reel import Reel
 
 PAIRS = 4
-QUICK = ("avif",)  # encoded whole at once: what it saves by following movement is told by no pair
+QUICK = ("avif", "mp4", "webm")  # encoded whole at once: what it saves by following movement is told by no pair
 
 
 class Sample(NamedTuple):

@@ -1,4 +1,4 @@
-"""What a finished file really is, read by Pillow: another reader than the encoders that wrote it."""
+"""What a finished file really is. Pictures are read by Pillow: another reader than the encoders that wrote them."""
 
 from __future__ import annotations
 
@@ -7,13 +7,17 @@ from typing import Any
 
 import numpy as np
 
+from fitzle.core.artwork.clips.opening import opened_clip
+from fitzle.core.artwork.clips.probing import probe
 from fitzle.core.artwork.completeness import is_complete
+from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.limits import DEFAULT_LIMITS, Limits
+from fitzle.core.artwork.lottie import read_lottie
 from fitzle.core.artwork.reading import read_artwork
 from fitzle.core.artwork.sniff import sniff_format
 from fitzle.core.errors import ArtworkError, FitzleError, LimitError
 from fitzle.core.findings import Frozen
-from fitzle.core.formats import FORMATS, label_of
+from fitzle.core.formats import CLIPS, FORMATS, label_of
 from fitzle.core.units import Size, words_for_bytes
 
 MOST_FRAMES_TIMED = 2000
@@ -62,13 +66,34 @@ def _read(data: bytes, limits: Limits) -> FileFacts:
             bytes=len(data),
             transparent=facts.transparency != "none",
         )
+    if fmt == "lottie":
+        return _of_facts(read_lottie(data, "", limits))
+    if fmt in CLIPS:
+        return _of_clip(data)
     pillow = FORMATS[fmt].pillow if fmt else None
     if fmt is None or pillow is None:
         found = f"this is a {label_of(fmt)}" if fmt else "this is not a picture that Fitzle knows"
-        raise ArtworkError(found, advice="Check a PNG, JPEG, WebP, GIF, BMP, ICO, AVIF or SVG.")
+        raise ArtworkError(found, advice="Check a PNG, JPEG, WebP, GIF, BMP, ICO, AVIF, SVG, Lottie, MP4 or WebM.")
     if not is_complete(fmt, data):
         raise ArtworkError("the file is cut off: its end is missing", advice="Export it again.")
     return _by_pillow(data, fmt, pillow, limits)
+
+
+def _of_facts(facts: ArtworkFacts) -> FileFacts:
+    return FileFacts(
+        format=facts.format, width=round(facts.width), height=round(facts.height), bytes=facts.bytes,
+        transparent=True, frames=facts.frames, seconds=facts.seconds or 0.0,
+    )  # fmt: skip
+
+
+def _of_clip(data: bytes) -> FileFacts:
+    """A video, as PyAV reads it."""
+    with opened_clip(io.BytesIO(data)) as clip:
+        facts = probe(clip)
+        return FileFacts(
+            format=sniff_format(data) or "", width=facts.width, height=facts.height, bytes=len(data),
+            transparent=False, frames=max(1, round(facts.seconds * (facts.fps or 1))), seconds=facts.seconds,
+        )  # fmt: skip
 
 
 def _by_pillow(data: bytes, fmt: str, pillow: str, limits: Limits) -> FileFacts:

@@ -23,6 +23,8 @@ _FLOORS: dict[Format, tuple[int, float]] = {
     "ico": (85, 1 / 330),
     "svg": (60, 0.0),
     "lottie": (100, 0.0),
+    "mp4": (900, 1 / 60_000),
+    "webm": (450, 1 / 60_000),
 }
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fitzle.core.encode.registry import writable
 from fitzle.core.findings import Finding
-from fitzle.core.formats import format_named, label_of
+from fitzle.core.formats import DRAWN, MOVING, format_named, holds_size, label_of
 from fitzle.core.preflight.demand_words import format_words
 from fitzle.core.preflight.file_facts import FileFacts
 from fitzle.core.preflight.rule import Demand, Evidence, demand_rule, demanded, refused
@@ -30,12 +30,16 @@ def _not_written(evidence: Evidence) -> list[Finding]:
 
 def _why(evidence: Evidence, asked: str) -> str:
     written = [fmt for fmt in evidence.sheet.formats if writable(fmt)]
+    size = evidence.plan.size
+    if any(not holds_size(fmt, *size) for fmt in evidence.sheet.formats):
+        return f"A video has an even number of px on each side; this is {size.width} × {size.height}."
+    if set(evidence.sheet.formats) <= {*MOVING, *DRAWN} and not written:
+        return f"This place takes only {asked}, and nothing moves here. Let its parts move."
     if not written:
         return f"This place takes only {asked}, which Fitzle cannot write yet."
     if not any(format_named(fmt).alpha for fmt in written):
         return f"This place takes only {asked}, which cannot be transparent. Choose a ground."
     side = max(format_named(fmt).longest_side_px or 0 for fmt in written)
-    size = evidence.plan.size
     return (
         f"This place takes only {asked}, which holds at most {side} × {side} px; this is {size.width} × {size.height}."
     )

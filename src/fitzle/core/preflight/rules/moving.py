@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from fitzle.core.encode.result import MovingReading
 from fitzle.core.findings import Finding
@@ -74,7 +74,24 @@ def _strobing(evidence: Evidence) -> list[Finding]:
     ]  # fmt: skip
 
 
+def _left_out(evidence: Evidence) -> list[Finding]:
+    """What an animation cannot say; parts that are bitmaps inside look right but are not sharp at every size."""
+    found = []
+    for one in _of(evidence):
+        told = [f"It leaves out {_listed(one.unsaid)}."] if one.unsaid else []
+        if one.bitmaps:
+            ids = [f"“{name}”" for name in one.bitmaps]
+            told.append(f"{_listed(ids)} {'is a bitmap' if len(ids) == 1 else 'are bitmaps'} inside.")
+        found += [Finding(rule="left-out", severity="note", message=" ".join(told))] if told else []
+    return found
+
+
+def _listed(words: Sequence[str]) -> str:
+    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"
+
+
 RULES = (
+    Rule("left-out", "file", _left_out, lambda _one: "cannot say all of it"),
     Rule("flash", "file", _flashing, lambda one: f"flashes, {one.measured}"),
     Rule("reading-time", "file", _too_short_to_read, lambda one: f"too short to read, {one.measured}"),
     Rule("first-frame", "file", _empty_first_frame, lambda _one: "empty first frame"),

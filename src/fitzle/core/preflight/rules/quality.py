@@ -9,6 +9,7 @@ from fitzle.core.encode.choosing import BAD_SCORE, GOOD_SCORE, USELESS_SCORE
 from fitzle.core.encode.result import Choice, best_score
 from fitzle.core.encode.settings import Lossless
 from fitzle.core.findings import Finding, Repair
+from fitzle.core.formats import DRAWN, label_of
 from fitzle.core.piece.changes import Change, SetField
 from fitzle.core.piece.document import Piece
 from fitzle.core.piece.editing import ground_part
@@ -28,13 +29,15 @@ def judge(evidence: Evidence) -> list[Finding]:
 
 def _lost(evidence: Evidence) -> Finding | None:
     best = evidence.choice.best
-    if best is None or best.score >= GOOD_SCORE:
+    if best is None or best.score >= GOOD_SCORE or best.format in DRAWN:  # which players draw anew, each its own way
         return None
+    limit = evidence.sheet.max_bytes
+    under = f"under {words_for_bytes(limit)}" if limit else f"as {label_of(best.format)}"
     if best.score >= BAD_SCORE:
         return Finding(
             rule="quality",
             severity="note",
-            message=f"Staying under {words_for_bytes(evidence.sheet.max_bytes or 0)} cost detail that can be seen: it"
+            message=f"Staying {under} cost detail that can be seen: it"
             f" looks {best.score:.0f} of 100 ({best.settings.words}). A calmer picture or a plain ground would help.",
             measured=best.score,
             limit=GOOD_SCORE,
@@ -42,7 +45,7 @@ def _lost(evidence: Evidence) -> Finding | None:
     return Finding(
         rule="quality",
         severity="risky",
-        message=f"It is visibly damaged at this limit: under {words_for_bytes(evidence.sheet.max_bytes or 0)} it looks"
+        message=f"It is visibly damaged{' at this limit' if limit else ''}: {under} it looks"
         f" {best.score:.0f} of 100 ({best.settings.words}), worst in the marked part.{_tried(evidence.choice)}",
         measured=best.score,
         limit=BAD_SCORE,

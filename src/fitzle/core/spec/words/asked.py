@@ -10,6 +10,8 @@ from fitzle.core.spec.words.text import Text
 _SPELLINGS = {
     r"(?:animated|moving|animierte?[sr]?|animé[es]*|animad[oa]s?) png|apngs?|a-png": "apng",
     r"(?:animated |moving |animierte?[sr]? )?lottie(?: json| files?| animations?)?": "lottie",
+    r"mp-?4s?(?: videos?)?|h\.?264(?: videos?)?": "mp4",
+    r"web-?ms?(?: videos?)?|vp9(?: videos?)?": "webm",
     r"pngs?(?:[- ]?(?:8|24|32)(?! ?(?:x|px|by|pixel)|\d))?|portable network graphics": "png",
     r"jpe?gs?|jpe|jfif": "jpeg",
     r"web-?p": "webp",
@@ -154,7 +156,8 @@ def read_formats(text: Text) -> None:
         text.claim(*found.span(), "formats.first", _format_of(one[2]))
     for found in text.find(_EACH_FORMAT):
         moves = bool(re.match(r"animat|moving|animier", found[1] or "")) or "anim" in found[0][len(found[1] or "") :]
-        text.claim(*found.span(), "formats", (_format_of(found[2]), moves))
+        name = _format_of(found[2])
+        text.claim(*found.span(), "formats", ("apng" if moves and name == "png" else name, moves))
 
 
 def _format_of(spelling: str) -> str:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from fitzle.core.formats import format_named, label_of
+from fitzle.core.formats import ALWAYS_MOVING, format_named, label_of
 from fitzle.core.spec.sheet import LONGEST_SLUG
 from fitzle.core.spec.stems import safe_stem
 from fitzle.core.spec.words.colour_words import NOT_ONE_COLOUR
@@ -154,8 +154,12 @@ class Assembly:
         self.sheet["motion"] = motion
 
     def _moving_alone(self, moving: list[Fact]) -> Fact | None:
-        """Motion is required where an animated format is named first, and all that are named can move."""
+        """Motion is required where an animated format is named first, and all that are named can move; and where all
+        of them always do.
+        """
         named = self._text.of("formats")
+        if named and all(fact.value[1] or fact.value[0] in ALWAYS_MOVING for fact in named):
+            return named[0]
         all_move = all(format_named(fact.value[0]).frames for fact in named)
         return moving[0] if moving and all_move and named[0] is moving[0] else None
 
