@@ -8,6 +8,7 @@ import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
 
 from tests.browser.person import Person
 
@@ -29,6 +30,10 @@ def moving_bench(person: Person) -> Person:
     return person
 
 
+def choose(person: Person, what: str, how: str) -> None:
+    Select(person.find(f"//select[contains(@aria-label, ': {what}')]")).select_by_visible_text(how)
+
+
 def motion_of(person: Person, role: str) -> Any:
     return next(part["motion"] for part in person.fit()["piece"]["document"]["parts"] if part["role"] == role)
 
@@ -48,6 +53,13 @@ def test_parts_are_let_move_timed_by_hand_and_watched(moving_bench: Person) -> N
     ActionChains(person.driver).move_to_element_with_offset(bar, -8, 0).click_and_hold().move_by_offset(60, 0).perform()
     ActionChains(person.driver).release().perform()
     person.wait(lambda: motion_of(person, "headline")["come"]["start"] > start + 0.1, "dragged")
+    person.find("//button[contains(@aria-label, 'how it moves')]").click()
+    choose(person, "comes in", "from left")
+    person.wait(lambda: motion_of(person, "headline")["come"]["how"] == "from left", "chosen by hand")
+    choose(person, "keeps moving", "wave")
+    person.wait(lambda: (motion_of(person, "headline")["keep"] or {}).get("how") == "wave", "keeps moving")
+    choose(person, "goes out", "stays")
+    person.wait(lambda: motion_of(person, "headline")["go"] is None, "stays")
     person.find("//input[@type='range' and contains(@aria-label, 'moment')]").send_keys(Keys.HOME)
     person.find("//img[contains(@alt, 'at 0.00 s')]")
     person.driver.execute_script("document.activeElement.blur()")

@@ -11,13 +11,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fitzle.core.fit.animating import with_motion
+from fitzle.core.geometry.path import polygon
+from fitzle.core.motion.choices import choices_for
 from fitzle.core.motion.choreography import READ_SHARE, proposed, read_share
 from fitzle.core.motion.document import Motion, motion_of
 from fitzle.core.motion.timing import at, best_moment
 from fitzle.core.motion.units import plate_of, taken_apart
 from fitzle.core.piece.document import Piece
 from fitzle.core.piece.motion import PartMotion
-from fitzle.core.plan.placed import PlacedWords
+from fitzle.core.plan.placed import Look, PlacedShape, PlacedWords
 from fitzle.core.render.painting import paint
 from tests.core.test_motion import moving
 
@@ -115,6 +117,24 @@ def test_a_part_s_times_beyond_the_period_are_played_faster() -> None:
     assert motion_of([piece.parts[0], piece.parts[2]]) is None
     long = motion.lasting(4.0)
     assert long.period == 4 and long.parts["s"].end == pytest.approx(4)
+
+
+def test_a_part_whose_movements_were_all_taken_away_stands_still() -> None:
+    part = {"id": "mark", "role": "mark", "artwork": "m", "motion": {"come": None, "keep": None, "go": None}}
+    assert motion_of(Piece.model_validate({"subject": "x", "parts": [part]}).parts) is None
+
+
+def test_what_suits_a_part_can_be_chosen_and_fits_the_loop() -> None:
+    words = words_of("True a wheel")
+    shape = PlacedShape("s", "shape", words.box, polygon([(0, 0), (9, 0), (9, 9)]), None, None, Look())
+    for part, has, has_not in ((words, "letter by letter", "spin"), (shape, "drawn", "letter by letter")):
+        for period in (0.4, 3.0):
+            found = choices_for(part, period)
+            assert has in found.entrances and has_not not in (*found.entrances, *found.keepings)
+            own = PartMotion(come=found.come, keep=found.keep, go=found.go)
+            assert Motion(period=period, parts={part.part: own}), "all of it at once has room"
+            for how in found.keepings:
+                assert own.keep and PartMotion(keep=own.keep.model_copy(update={"how": how}))
 
 
 def test_the_motion_of_a_piece_is_part_of_its_document() -> None:

@@ -15,6 +15,7 @@ from fitzle.core.encode.png import plain_png
 from fitzle.core.encode.settings import MovingSettings
 from fitzle.core.errors import DocumentError
 from fitzle.core.fit.moving import loop_of
+from fitzle.core.motion.choices import Choices, choices_for
 from fitzle.core.motion.choreography import read_share
 from fitzle.core.motion.files import Playing, moving_file
 from fitzle.core.motion.reel import Reel
@@ -27,18 +28,19 @@ LEAST_FPS = 4.0
 
 
 class TrackOut(Schema):
-    """What one part does."""
+    """What one part does, and what it may do."""
 
     part: str
     name: str
     motion: PartMotion
+    choices: Choices
 
 
 class MotionOut(Schema):
     """The loop of a fit. `allowed`: its place takes moving pictures; `moves`: its file will be one.
 
     `period` is in seconds; `begin` is the second at which the file begins, `read` the share of the period in which all
-    words are in.
+    words are in. Where parts move, `tracks` has all parts, the front one first.
     """
 
     allowed: bool
@@ -64,9 +66,14 @@ def look_at_motion(workspace: int, fit: UUID) -> MotionOut:
         return MotionOut(allowed=allowed, moves=False, period=0, begin=0, read=1, tracks=[])
     names = part_names(opened)
     tracks = [
-        TrackOut(part=part.id, name=names.get(part.id, part.id), motion=motion.parts[part.id])
-        for part in reversed(resolved.parts)
-        if motion and part.id in motion.parts
+        TrackOut(
+            part=part.part,
+            name=names.get(part.part, part.part),
+            motion=motion.parts.get(part.part) or PartMotion(),
+            choices=choices_for(part, motion.period),
+        )
+        for part in reversed(looked.plan.parts)
+        if motion
     ]
     read = read_share(looked.plan, motion) if motion else 1.0
     return MotionOut(

@@ -48,7 +48,7 @@ def motion_of(parts: Iterable[AnyPart]) -> Motion | None:
     moving = {
         part.id: part.motion.scaled(min(1.0, period / (part.motion.end or period)))
         for part in shown
-        if not isinstance(part, GroundPart) and part.motion
+        if not isinstance(part, GroundPart) and part.motion and not part.motion.still
     }
     return Motion(period=period, parts=moving, ground=ground) if moving or ground else None
 

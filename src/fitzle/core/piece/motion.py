@@ -70,6 +70,11 @@ class PartMotion(Frozen):
         return self
 
     @property
+    def still(self) -> bool:
+        """Whether the part does nothing at all."""
+        return self.come is None and self.keep is None and self.go is None
+
+    @property
     def end(self) -> float:
         """When it has done all that has an end."""
         last = self.go or self.come

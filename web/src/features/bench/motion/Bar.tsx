@@ -1,6 +1,6 @@
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 
-import type { Step } from "./steps";
+import { snapped, type Step } from "./steps";
 
 const EDGE_PX = 10;
 const KEY_S = 0.1;
@@ -10,6 +10,8 @@ interface Props {
   label: string;
   step: Step;
   period: number;
+  /** The moments at which other steps begin and end. */
+  others: number[];
   /** Begins the step so many seconds later. */
   shift: (by: number) => void;
   /** Makes it so many seconds longer. */
@@ -23,7 +25,7 @@ interface Drag {
 }
 
 /** A coming in or going out on the ruler: dragged, stretched at its right end, or moved by arrow keys. */
-export function Bar({ label, step, period, shift, stretch }: Props) {
+export function Bar({ label, step, period, others, shift, stretch }: Props) {
   const bar = useRef<HTMLButtonElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
   const start = step.start + (drag && !drag.edge ? drag.by : 0);
@@ -39,10 +41,12 @@ export function Bar({ label, step, period, shift, stretch }: Props) {
     setDrag({ from: secondsAt(event), by: 0, edge: box.right - event.clientX < EDGE_PX });
   };
   const go = (event: PointerEvent) => {
-    if (drag) setDrag({ ...drag, by: Math.round((secondsAt(event) - drag.from) * 10) / 10 });
+    if (!drag) return;
+    const from = drag.edge ? step.start + step.length : step.start;
+    setDrag({ ...drag, by: snapped(from + secondsAt(event) - drag.from, others) - from });
   };
   const end = () => {
-    if (drag && drag.by !== 0) (drag.edge ? stretch : shift)(drag.by);
+    if (drag && Math.abs(drag.by) > 0.005) (drag.edge ? stretch : shift)(drag.by);
     setDrag(null);
   };
   const key = (event: KeyboardEvent) => {

@@ -1,8 +1,11 @@
+import { useState } from "react";
+
 import type { FitOut } from "../../../api/client";
 import type { Motion, PartMotion, Track } from "../../../api/motionQueries";
 import type { Bench } from "../useBench";
 import { Bar } from "./Bar";
-import { shifted, stretched, type Step } from "./steps";
+import { Movements } from "./Movements";
+import { edgesOf, shifted, stretched, type Step } from "./steps";
 
 const TICK_S = 0.5;
 
@@ -10,14 +13,16 @@ const TICK_S = 0.5;
 export function SecondsRuler({ bench, fit, loop }: { bench: Bench; fit: FitOut; loop: Motion }) {
   const set = (track: Track, motion: PartMotion) =>
     bench.change("motion", [{ part: track.part, field: "motion", value: motion }]);
+  const tracks = loop.tracks.map((track) => ({ ...track, motion: unsaved(fit, track) }));
   return (
     <div className="mt-3 grid grid-cols-[minmax(64px,90px)_minmax(0,1fr)] gap-x-3 sm:grid-cols-[minmax(72px,160px)_minmax(0,1fr)] text-[13px]">
       <span />
       <Ticks period={loop.period} />
-      {loop.tracks.map((track) => (
+      {tracks.map((track) => (
         <TrackLine
           key={track.part}
-          track={{ ...track, motion: unsaved(fit, track) }}
+          track={track}
+          all={tracks}
           period={loop.period}
           set={(motion) => set(track, motion)}
         />
@@ -51,12 +56,15 @@ function Ticks({ period }: { period: number }) {
 
 interface LineProps {
   track: Track;
+  all: Track[];
   period: number;
   set: (motion: PartMotion) => void;
 }
 
-function TrackLine({ track, period, set }: LineProps) {
+function TrackLine({ track, all, period, set }: LineProps) {
   const { come, keep, go } = track.motion;
+  const [open, setOpen] = useState(false);
+  const moves = come || keep || go;
   const begin = come ? come.start + come.length : 0;
   const end = go ? go.start : period;
   const at = (seconds: number) => ({ left: `${(100 * seconds) / period}%` });
@@ -66,15 +74,26 @@ function TrackLine({ track, period, set }: LineProps) {
       label={`${track.name}: ${name === "come" ? "comes in" : "goes out"} ${step.how}`}
       step={step}
       period={period}
+      others={edgesOf(
+        all.map((one) => one.motion),
+        step,
+      )}
       shift={(by) => set(shifted(track.motion, name, by, period))}
       stretch={(by) => set(stretched(track.motion, name, by, period))}
     />
   );
   return (
     <>
-      <span className="truncate pt-4 pr-1" title={track.name}>
+      <button
+        type="button"
+        aria-expanded={open}
+        aria-label={`${track.name}: how it moves`}
+        title={track.name}
+        onClick={() => setOpen(!open)}
+        className="min-h-6 self-end truncate border-b border-hairline pr-1 text-left text-measure hover:border-measure"
+      >
         {track.name}
-      </span>
+      </button>
       <div className="relative h-11 border-b border-hairline">
         <span
           aria-hidden
@@ -88,7 +107,9 @@ function TrackLine({ track, period, set }: LineProps) {
           className="figure absolute top-0.5 right-10 truncate text-[11px] text-soft"
           style={at(come?.start ?? 0)}
         >
-          {[come?.how, keep && `keeps on: ${keep.how}`].filter(Boolean).join(", then ")}
+          {moves
+            ? [come?.how, keep && `keeps on: ${keep.how}`].filter(Boolean).join(", then ")
+            : "stands still"}
         </span>
         {go && (
           <span className="figure absolute top-0.5 right-0 text-[11px] whitespace-nowrap text-soft">
@@ -98,6 +119,7 @@ function TrackLine({ track, period, set }: LineProps) {
         {come && bar("come", come)}
         {go && bar("go", go)}
       </div>
+      {open && <Movements track={track} set={set} />}
     </>
   );
 }
