@@ -1,9 +1,11 @@
 """Clips and documents in the app: read, looked at frame by frame, stills and pages taken as artwork of their own."""
 
+import io
 from typing import Any
 
 import numpy as np
 import pytest
+from PIL import Image
 
 from tests.apps.helpers import Bring, send, wall_proofs
 from tests.clips import clip, number_in, turned
@@ -69,6 +71,43 @@ def test_every_frame_is_reached_by_steps(signed_in: Any, talk: str) -> None:
     assert signed_in.get(f"{ARTWORK}/{talk}/moment?at={at}&step=-1").json()["seconds"] == pytest.approx(at - 0.04)
     assert signed_in.get(f"{ARTWORK}/{talk}/moment?at=0&step=-1").json()["seconds"] == 0
     assert signed_in.get(f"{ARTWORK}/{talk}/moment?at=99&step=1").json()["seconds"] == pytest.approx(1.96)
+
+
+def test_a_loop_becomes_a_moving_picture_that_shows_its_part(signed_in: Any, talk: str, run: Any) -> None:
+    cut = {"begin": 0.4, "end": 1.2, "closing": "cut"}
+    with run(execute=True):
+        answer = send(signed_in, "post", f"workspaces/juno/artwork/{talk}/loops", cut)
+    assert answer.status_code == 202 and answer.json()["name"] == "talk 0:00.40 to 0:01.20.webp"
+    made = signed_in.get(f"{ARTWORK}/{answer.json()['id']}").json()
+    assert (made["state"], made["facts"]["format"], made["facts"]["frames"]) == ("ready", "webp", 20)
+    data = signed_in.get(f"{ARTWORK}/{made['id']}/original").getvalue()
+    with Image.open(io.BytesIO(data)) as picture:
+        shown = []
+        for number in (0, 7, 19):
+            picture.seek(number)
+            shown.append(number_in(np.asarray(picture.convert("RGBA"))))
+    assert shown == [10, 17, 29]
+    playing = signed_in.get(f"{ARTWORK}/{made['id']}/playing")
+    assert playing.content == data and "sandbox" in playing["Content-Security-Policy"]
+    assert signed_in.get(f"{ARTWORK}/{talk}/playing").status_code == 404, "clips are watched where stills are taken"
+    view = signed_in.get(f"{ARTWORK}/{talk}/stills").json()
+    assert view["loops"] == [{"id": made["id"], "begin": 0.4, "end": 1.2}]
+
+
+@pytest.mark.parametrize(
+    ("cut", "says"),
+    [
+        ({"begin": 1.5, "end": 0.5}, "no part from"), ({"begin": 0, "end": 9}, "lasts 2"),
+        ({"begin": 0, "end": 2, "speed": 0.1}, "too long"), ({"begin": 0, "speed": 0}, None),
+    ],
+)  # fmt: skip
+def test_a_loop_that_cannot_be_is_refused_in_words(
+    signed_in: Any, talk: str, cut: dict[str, Any], says: str | None
+) -> None:
+    answer = send(signed_in, "post", f"workspaces/juno/artwork/{talk}/loops", cut)
+    assert answer.status_code == 422
+    assert says is None or says in answer.json()["message"]
+    assert signed_in.get(f"{ARTWORK}/{talk}/stills").json()["loops"] == []
 
 
 def test_stills_become_artwork_at_full_resolution_with_their_time(signed_in: Any, talk: str, run: Any) -> None:

@@ -1,13 +1,15 @@
 """Files come in, are kept byte for byte, and end as ready or as a clear message."""
 
+import io
 import json
 from typing import Any
 
 import pytest
+from PIL import Image
 
 from fitzle.apps.artwork.intake import end_unread
 from fitzle.apps.artwork.models import Artwork
-from tests.apps.helpers import upload, wall_proofs
+from tests.apps.helpers import send, upload, wall_proofs
 from tests.core.test_lottie import wheel
 from tests.make import disc, photo, saved, svg
 
@@ -125,14 +127,21 @@ def test_artwork_waits_for_its_places_and_stops_waiting_when_its_worker_was_ende
 
 
 def test_a_lottie_animation_is_kept_and_checked(signed_in: Any, run: Any) -> None:
-    """It waits for the time when animations are rendered: no stills, no picture, no place, but its facts."""
+    """It is shown, and a moving picture can be made of it; it stands in no place by itself."""
     data = json.dumps(wheel()).encode()
     found = upload(signed_in, "juno", "wheel.json", data, "suited", run=run)
     assert (found["state"], found["facts"]["format"], found["facts"]["kind"]) == ("ready", "lottie", "clip")
     assert found["targets"] == []
     path = f"/api/workspaces/juno/artwork/{found['id']}"
     assert signed_in.get(f"{path}/original").getvalue() == data
-    assert signed_in.get(f"{path}/picture?width=64").status_code == 404
+    with Image.open(io.BytesIO(signed_in.get(f"{path}/picture?width=64").getvalue())) as picture:
+        assert picture.size[0] == 64 and len(set(picture.convert("RGBA").resize((8, 8)).get_flattened_data())) > 1
+    with run(execute=True):
+        made = send(signed_in, "post", f"{path}/loops".removeprefix("/api/"), {})
+    assert made.status_code == 202
+    loop = signed_in.get(f"/api/workspaces/juno/artwork/{made.json()['id']}").json()
+    assert (loop["state"], loop["facts"]["format"], loop["facts"]["kind"]) == ("ready", "webp", "mark")
+    assert loop["facts"]["frames"] > 1 and loop["facts"]["has_alpha"]
     assert signed_in.get(f"{path}/clip").status_code == 404
     bad = upload(signed_in, "juno", "bad.json", data.replace(b'"fr": 30', b'"fr": 0'), run=run)
     assert (bad["state"], "fr" in bad["message"]) == ("failed", True)

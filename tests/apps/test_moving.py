@@ -10,9 +10,11 @@ from typing import Any
 import pytest
 from PIL import Image
 
+from fitzle.apps.pieces import making, progress
 from fitzle.apps.pieces.making import made_bytes
 from fitzle.apps.pieces.models import Fit
 from fitzle.apps.pieces.opening import open_fit
+from fitzle.core.preflight.file_facts import read_file_facts
 from tests.apps.helpers import content, deliver, send, upload, wall_proofs
 from tests.core.test_footage import moving as moving_picture
 from tests.make import svg
@@ -82,6 +84,19 @@ def test_the_loop_can_be_watched_before_its_file_is_made(signed_in: Any, places:
     assert "immutable" in answer["Cache-Control"]
 
 
+def test_who_waits_for_a_moving_file_is_told_what_is_being_done(
+    signed_in: Any, places: Any, run: Any, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    header, seen = fit_in(signed_in, "Header"), list[str]()
+    monkeypatch.setattr(making, "teller", lambda _workspace, _key: seen.append)
+    let_move(signed_in, run, header, 0.5)
+    assert any("Drawing" in words for words in seen) and any("frames a second" in words for words in seen)
+    assert fit_in(signed_in, "Header")["making"] == "", "it is made"
+    workspace = Fit.objects.get(pk=header["id"]).piece.workspace_id
+    progress.teller(workspace, "another")("Comparing")
+    assert progress.told(workspace, "another") == "Comparing" and progress.told(workspace + 1, "another") == ""
+
+
 def test_a_place_for_stills_says_that_it_takes_no_motion(signed_in: Any, places: Any, run: Any) -> None:
     answer = let_move(signed_in, run, fit_in(signed_in, "Still"), 0.5)
     assert answer.status_code == 422 and "takes no moving picture" in answer.json()["message"]
@@ -118,3 +133,29 @@ def test_its_still_goes_with_it_and_its_candidates_can_be_looked_at(signed_in: A
     with zipfile.ZipFile(io.BytesIO(content(signed_in.get(f"{BASE}/deliveries/{newest['id']}/zip")))) as archive:
         names = {name.rsplit("/", 1)[-1] for name in archive.namelist()}
     assert {"header.gif", "header.png"} <= names
+    given = next(file for file in newest["files"] if file["name"] == "header.gif")
+    for query, fmt in (("", "PNG"), ("?playing=true", "GIF")):
+        picture = signed_in.get(f"{BASE}/deliveries/files/{given['id']}/picture{query}")
+        with Image.open(io.BytesIO(picture.content)) as opened:
+            assert opened.format == fmt, "nothing plays by itself"
+
+
+@pytest.mark.parametrize(("fmt", "ending"), [("lottie", "json"), ("mp4", "mp4"), ("webm", "webm")])
+def test_a_place_of_animations_or_videos(signed_in: Any, place: Any, run: Any, fmt: str, ending: str) -> None:
+    size = {"width": 120, "height": 60}
+    entry = place(name="Loop", naming="loop", formats=[fmt], size=size, motion=MOTION | {"required": True})
+    upload(signed_in, "juno", "mark.svg", svg(), str(entry.pk), run)
+    fit = fit_in(signed_in, "Loop")
+    assert fit["state"] == "refused" and "Let its parts move" in str(fit["findings"])
+    let_move(signed_in, run, fit, 0.6)
+    moved = fit_in(signed_in, "Loop")
+    assert moved["file"]["format"] == fmt and moved["state"] in ("fits", "risky"), moved["findings"]
+    facts = read_file_facts(file_of(moved))
+    assert (facts.format, facts.size, facts.frames > 5) == (fmt, (120, 60), True)
+    ready = signed_in.get(f"{BASE}/deliveries/ready").json()["fits"]
+    assert [file["name"] for file in ready[0]["files"]] == [f"loop.{ending}"]
+    table = signed_in.get(f"{BASE}/fits/{moved['id']}/candidates").json()
+    one = next(row for row in table["candidates"] if row["chosen"])
+    query = {"format": one["format"], "settings": json.dumps(one["settings"])}
+    for part in ("picture", "errors"):
+        assert signed_in.get(f"{BASE}/fits/{moved['id']}/candidates/{part}", query)["Content-Type"] == "image/png"

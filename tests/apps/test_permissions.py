@@ -29,6 +29,7 @@ from fitzle.apps.uploading import connections
 from fitzle.core.artwork.steps.document import NOT_PREPARED, CutOut
 from fitzle.core.encode.wish import Wish
 from fitzle.core.handover.handing import Handing
+from fitzle.core.motion.footage import Cut
 from tests.apps.helpers import send
 from tests.make import sheet, svg
 
@@ -58,6 +59,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "replace": (NOBODY, "a.svg", [svg()]),
     "bring_back": (NOBODY, 0),
     "take_stills": (NOBODY, [0.0]),
+    "take_loop": (NOBODY, Cut(0.0, 1.0)),
     "take_pages": (NOBODY, [1]),
     "save_steps": (NOBODY, 0, NOT_PREPARED, "turned"),
     "move_in_history": (NOBODY, -1),

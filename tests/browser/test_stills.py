@@ -52,6 +52,25 @@ def test_frames_are_stepped_through_by_keyboard_and_kept(stills: Person) -> None
     person.wait(lambda: [one["seconds"] for one in taken(person)] == [4.0], "the still")
 
 
+def test_a_loop_is_trimmed_by_figures_and_keys_and_becomes_artwork(stills: Person) -> None:
+    person = stills
+    begin = person.field("Begins at second")
+    begin.send_keys(Keys.CONTROL, "a")
+    begin.send_keys("1.2", Keys.ENTER)
+    thumb = person.find("//*[@role='slider'][@aria-label='The loop ends']")
+    before = float(thumb.get_attribute("aria-valuenow"))
+    thumb.send_keys(Keys.ARROW_RIGHT)
+    person.wait(lambda: float(thumb.get_attribute("aria-valuenow")) > before, "a little later")
+    person.button("Make a moving picture of it").click()
+    person.sees("is being made; it comes first among the artwork")
+    person.find("//a[contains(., 'The loop from')]").click()
+    person.sees("0:01.20 to")
+    person.wait(
+        lambda: person.driver.find_elements("xpath", "//button[contains(., 'Say where it goes')]"), "it is read"
+    )
+    assert not person.complaints()
+
+
 def test_the_filmstrip_and_the_line_scrub(stills: Person) -> None:
     person = stills
     strip = person.find("//*[@role='img'][contains(@aria-label, 'frames from all over')]")

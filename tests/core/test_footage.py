@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import json
 from pathlib import Path
 from typing import Any
 
@@ -10,11 +11,12 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from fitzle.core.errors import ArtworkError, FitzleError, ValueOutOfRange
+from fitzle.core.errors import ArtworkError, FitzleError, LimitError, ValueOutOfRange
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.motion.footage import Cut, footage_of
 from fitzle.core.units import Size
 from tests.clips import clip, number_in, sound_alone, turned
+from tests.core.test_lottie import wheel
 from tests.make import photo, saved
 
 CLIP = clip()  # two seconds, 25 frames a second; each frame says its number
@@ -226,3 +228,47 @@ def test_what_moves_beyond_its_first_frame_is_not_cut_off() -> None:
     seen = [int((loop.picture(moment)[..., 3] > 200).sum()) for moment in (0.05, 0.15, 0.25)]
     assert min(seen) > 0.8 * max(seen) > 100, "as much of it in every frame"
     assert keys[0].proof != keys[1].proof and keys[0].file != keys[1].file
+
+
+def test_a_clip_of_240_frames_a_second_is_sampled_by_time() -> None:
+    footage = footage_of(clip(stamps_ms=[round(number * 1000 / 240) for number in range(240)]), "fast.mp4", Cut())
+    for seconds in (0.1, 0.5, 0.9):
+        shown = number_in(footage.at(seconds).kept)
+        assert shown == pytest.approx(240 * seconds, abs=10)
+    assert footage.fps > 200 and footage.period == pytest.approx(1, abs=0.05)
+
+
+def test_a_picture_of_20_000_frames_is_refused_in_words() -> None:
+    image = b"\x2c\x00\x00\x00\x00\x01\x00\x01\x00\x00\x02\x02\x44\x01\x00"
+    control = b"\x21\xf9\x04\x00\x01\x00\x00\x00"
+    head = b"GIF89a\x01\x00\x01\x00\x80\x00\x00\x00\x00\x00\xff\xff\xff"
+    with pytest.raises(LimitError, match="20,000 frames") as caught:
+        footage_of(head + (control + image) * 20_000 + b";", "endless.gif", Cut())
+    assert "endless.gif" in caught.value.message and "10,000" in caught.value.message
+
+
+def lottie(**more: Any) -> bytes:
+    """A wheel that rolls across."""
+    document = wheel()
+    way = [{"t": 0, "s": [60, 120]}, {"t": 60, "s": [260, 120]}]
+    document["layers"][0]["ks"]["p"] = {"a": 1, "k": way}
+    return json.dumps(document | more).encode()
+
+
+def test_a_drawn_animation_plays_at_the_size_that_is_wanted() -> None:
+    footage = footage_of(lottie(), "wheel.json", Cut(), wanted=Size(640, 480))
+    assert footage.at(0).kept.shape[:2] == (480, 640) and footage.natural == Size(320, 240)
+    first, later = footage.at(0).kept, footage.at(footage.period / 3).kept
+    assert np.abs(first.astype(int) - later).mean() > 0.5, "it rolls"
+
+
+@pytest.mark.parametrize(
+    ("more", "says"),
+    [
+        ({"w": 0}, "not valid"), ({"assets": [{"id": "a", "p": "http://x.example/a.png"}]}, "from outside"),
+        ({"layers": [{"ty": 4, "x": "var $bm_rt = 1;"}]}, "expressions"), ({"layers": [{"ty": 4}] * 10_000}, "10000"),
+    ],
+)  # fmt: skip
+def test_a_hostile_animation_is_refused_before_it_is_drawn(more: dict[str, Any], says: str) -> None:
+    with pytest.raises(FitzleError, match=says):
+        footage_of(lottie(**more), "bad.json", Cut())

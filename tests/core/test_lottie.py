@@ -35,7 +35,7 @@ def test_an_animation_is_known_for_what_it_is() -> None:
     assert (facts.kind, facts.format, facts.vector) == ("clip", "lottie", True)
     assert (facts.width, facts.height, facts.seconds, facts.fps, facts.frames) == (320, 240, 2.0, 30, 60)
     assert {entry.hex for entry in facts.colours} == {"#17443c", "#b4541a"}
-    assert "cannot be shown" in facts.warnings[0]
+    assert "Make a moving picture" in facts.warnings[0]
 
 
 def test_keys_may_come_in_any_order_and_with_a_byte_order_mark() -> None:

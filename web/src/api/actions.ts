@@ -258,6 +258,16 @@ export const takeStills = (workspace: string, artwork: string, moments: number[]
     }),
   );
 
+export type Cut = Schemas["LoopIn"];
+
+export const takeLoop = (workspace: string, artwork: string, cut: Partial<Cut>) =>
+  answerOf(
+    client.POST("/api/workspaces/{workspace}/artwork/{artwork}/loops", {
+      params: { path: { workspace, artwork } },
+      body: { begin: 0, speed: 1, closing: "cut", ...cut },
+    }),
+  );
+
 export const takePages = (workspace: string, artwork: string, pages: number[]) =>
   answerOf(
     client.POST("/api/workspaces/{workspace}/artwork/{artwork}/pages", {

@@ -14,7 +14,14 @@ from ninja.files import UploadedFile
 from fitzle.apps.accounts.access import Capability, access_to, workspace_to_see
 from fitzle.apps.api.artwork_views import artwork_view, list_view
 from fitzle.apps.api.drawn import draw_artwork
-from fitzle.apps.api.pictures import download, held_picture, hold_picture, immutable_picture, width_allowed
+from fitzle.apps.api.pictures import (
+    download,
+    held_picture,
+    hold_picture,
+    immutable_picture,
+    sandboxed,
+    width_allowed,
+)
 from fitzle.apps.api.schemas import (
     NOWHERE,
     PUT_AWAY,
@@ -33,6 +40,7 @@ from fitzle.apps.artwork.finding import Wanted, any_put_away, count_of, found, p
 from fitzle.apps.artwork.library import (
     artwork_of,
     facts_by_id,
+    original_bytes,
     original_file,
 )
 from fitzle.apps.deliveries.record import last_delivered
@@ -42,6 +50,7 @@ from fitzle.apps.pieces.composing import drop_of
 from fitzle.apps.pieces.fits import SUITED
 from fitzle.apps.pieces.opening import open_fits
 from fitzle.apps.pieces.uses import seen_in
+from fitzle.core.formats import PLAYED, media_type_of
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import Workspace
@@ -183,6 +192,16 @@ def artwork_original(request: HttpRequest, workspace: Path[str], artwork: UUID) 
     """The file exactly as it came."""
     found = artwork_of(workspace_to_see(request.user, workspace), artwork)
     return download(original_file(found), found.name, "application/octet-stream")
+
+
+@router.get("/artwork/{uuid:artwork}/playing")
+def artwork_playing(request: HttpRequest, workspace: Path[str], artwork: UUID, key: str = "") -> HttpResponse:
+    """A moving picture itself, to be watched; `key` makes the address change with it."""
+    found = artwork_of(workspace_to_see(request.user, workspace), artwork)
+    facts = found.facts or {}
+    if facts.get("frames", 1) < 2 or facts.get("format") not in PLAYED:
+        raise Http404("This does not move.")
+    return sandboxed(immutable_picture(original_bytes(found), media_type_of(facts["format"]), key))
 
 
 @router.post("/fits", response={201: list[FitBrief], 404: Message})

@@ -16,6 +16,7 @@ from fitzle.apps.api.artwork_views import artwork_view
 from fitzle.apps.api.drawn import draw_frame, find_frame
 from fitzle.apps.api.pictures import immutable_picture, width_allowed
 from fitzle.apps.api.schemas import ArtworkOut, Message
+from fitzle.apps.artwork.actions import take_loop as take_loop_of
 from fitzle.apps.artwork.actions import take_pages as take_pages_of
 from fitzle.apps.artwork.actions import take_stills as take_stills_of
 from fitzle.apps.artwork.clips import (
@@ -28,6 +29,8 @@ from fitzle.apps.artwork.clips import (
 from fitzle.apps.files.keeping import open_checked
 from fitzle.apps.files.shelves import Shelf
 from fitzle.core.formats import format_named
+from fitzle.core.motion.footage import FASTEST, SLOWEST, Closing, Cut
+from fitzle.core.motion.looped import LONGEST_LOOP_S
 
 if TYPE_CHECKING:
     from fitzle.apps.artwork.models import Artwork
@@ -52,8 +55,27 @@ class TakenStill(Schema):
     seconds: float
 
 
+class TakenLoop(Schema):
+    """A part of the clip that is a moving picture already, in seconds of the clip."""
+
+    id: UUID
+    begin: float
+    end: float
+
+
+class LoopIn(Schema):
+    """A part of a clip, in its own seconds (no end: to its end), how fast it plays and how its end meets its begin."""
+
+    begin: Seconds = 0
+    end: Seconds | None = None
+    speed: Annotated[float, Field(ge=SLOWEST, le=FASTEST)] = 1
+    closing: Closing = "cut"
+
+
 class StillsOut(Schema):
-    """A clip to take stills from. `proposals` is null while a worker looks for them."""
+    """A clip to take stills from, and loops of at most `longest_loop` seconds. `proposals` is null while a worker looks
+    for them.
+    """
 
     name: str
     seconds: float
@@ -63,6 +85,8 @@ class StillsOut(Schema):
     strip: list[float]
     proposals: list[ProposedStill] | None
     taken: list[TakenStill]
+    loops: list[TakenLoop]
+    longest_loop: float
 
 
 class Moment(Schema):
@@ -101,6 +125,12 @@ def read_stills(request: HttpRequest, workspace: Path[str], artwork: UUID) -> St
             for child in clip.children.all()
             if "still" in child.origin
         ],
+        loops=[
+            TakenLoop(id=child.pk, begin=child.origin["loop"]["begin"], end=child.origin["loop"]["end"])
+            for child in clip.children.all()
+            if "loop" in child.origin
+        ],
+        longest_loop=LONGEST_LOOP_S,
     )
 
 
@@ -115,6 +145,13 @@ def take_stills(request: HttpRequest, workspace: Path[str], artwork: UUID, given
     return Status(
         202, [artwork_view(one) for one in take_stills_of(access_to(request.user, workspace), artwork, given.moments)]
     )
+
+
+@router.post("/artwork/{uuid:artwork}/loops", response={202: ArtworkOut, 422: Message})
+def take_loop(request: HttpRequest, workspace: Path[str], artwork: UUID, given: LoopIn) -> Status[ArtworkOut]:
+    """Makes a moving picture of a part of a clip, or of a Lottie animation: artwork for places that take motion."""
+    cut = Cut(begin=given.begin, end=given.end, speed=given.speed, closing=given.closing)
+    return Status(202, artwork_view(take_loop_of(access_to(request.user, workspace), artwork, cut)))
 
 
 @router.post("/artwork/{uuid:artwork}/pages", response={202: list[ArtworkOut], 422: Message})

@@ -23,7 +23,7 @@ from fitzle.apps.api.delivery_schemas import (
     SayLive,
 )
 from fitzle.apps.api.delivery_views import SHOWN, Current, delivery_view, entry_view, file_view, ready_view, record_view
-from fitzle.apps.api.pictures import download, immutable_picture, streamed
+from fitzle.apps.api.pictures import download, immutable_picture, sandboxed, streamed
 from fitzle.apps.api.schemas import Message
 from fitzle.apps.api.views import state_of
 from fitzle.apps.deliveries import actions
@@ -47,10 +47,12 @@ from fitzle.apps.pieces.fits import fits_on_wall
 from fitzle.apps.pieces.making import made_bytes
 from fitzle.apps.pieces.opening import open_fits
 from fitzle.apps.uploading.connections import targets_of
-from fitzle.core.formats import media_type_of
+from fitzle.core.encode.png import plain_png
+from fitzle.core.formats import PLAYED, media_type_of
 from fitzle.core.handover.document import NAME, delivery_text
 from fitzle.core.handover.emoji_names import find_emoji
 from fitzle.core.handover.handing import Handing
+from fitzle.core.motion.played import frames_at, plays
 from fitzle.core.units import words_for_bytes
 
 if TYPE_CHECKING:
@@ -169,15 +171,16 @@ def read_file(request: HttpRequest, workspace: Path[str], file: UUID) -> HttpRes
 
 
 @router.get("/deliveries/files/{uuid:file}/picture")
-def file_picture(request: HttpRequest, workspace: Path[str], file: UUID) -> HttpResponseBase:
-    """A delivered file, to be looked at."""
+def file_picture(request: HttpRequest, workspace: Path[str], file: UUID, playing: bool = False) -> HttpResponseBase:
+    """A delivered file, to be looked at; of one that moves the first frame, unless it is to play."""
     space = workspace_to_see(request.user, workspace)
     found = delivered_file(space, file)
     if found.format not in SHOWN:
         raise Http404("Browsers show no picture of this file.")
-    answer = immutable_picture(made_bytes(space, found.sha256), media_type_of(found.format))
-    answer["Content-Security-Policy"] = "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src data:"
-    return answer
+    data = made_bytes(space, found.sha256)
+    if not playing and found.format in PLAYED and plays(data):
+        return immutable_picture(plain_png(next(frames_at(data, [0.0]))), media_type_of("png"))
+    return sandboxed(immutable_picture(data, media_type_of(found.format)))
 
 
 @router.put("/deliveries/files/{uuid:file}/live", response=DeliveredFileOut)

@@ -44,6 +44,12 @@ def immutable_picture(data: bytes, media_type: str, _key: str = "") -> HttpRespo
     return answer
 
 
+def sandboxed(answer: HttpResponse) -> HttpResponse:
+    """A file that was brought in or made of one: nothing in it runs or loads anything."""
+    answer["Content-Security-Policy"] = "sandbox; default-src 'none'; style-src 'unsafe-inline'; img-src data:"
+    return answer
+
+
 def keyed_picture(picture: Picture, key: str) -> HttpResponse:
     """A picture at an address whose key changes with it; without the key nobody may keep it."""
     answer = immutable_picture(picture.data, picture.media_type)

@@ -416,7 +416,8 @@ class FitBrief(Schema):
 
 
 class FitOut(Schema):
-    """One fit with everything the bench shows. `measuring` says that the file for this state is still being made.
+    """One fit with everything the bench shows. `measuring` says that the file for this state is still being made,
+    `making` what is being done for it just now (one that moves takes a while).
 
     `key` is that of its proof, `failure` says in words why the file could not be made, `mask` is what shows of it as an
     SVG path in fractions of its width and height. `parts` are those that show, back to front; `here` are all parts as
@@ -439,6 +440,7 @@ class FitOut(Schema):
     failure: str
     mask: str | None
     measuring: bool
+    making: str
     deliverable: bool
     demands: list[Demand]
     findings: list[Finding]

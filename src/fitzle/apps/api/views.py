@@ -19,6 +19,7 @@ from fitzle.apps.api.schemas import (
 )
 from fitzle.apps.pieces.history import undo_and_redo_names
 from fitzle.apps.pieces.opening import OpenFit, decided
+from fitzle.apps.pieces.progress import told
 from fitzle.apps.pieces.saving import document_of
 from fitzle.core.fit.deciding import Decided
 from fitzle.core.fit.record import FileRecord
@@ -88,6 +89,7 @@ def fit_view(
         failure=record.outcome.message if record else "",
         mask=mask_path(sheet, plan.size),
         measuring=not standing.made,
+        making="" if standing.made else told(workspace.pk, opened.file_key),
         deliverable=standing.deliverable,
         demands=opened.demands or expected_demands(plan, sheet, moves=opened.resolved.moves),
         findings=sorted(findings, key=lambda one: bool(one.muted)),

@@ -16,6 +16,7 @@ from fitzle.core.artwork.glyphs import Style, glyph_svg
 from fitzle.core.artwork.steps.document import AnyStep
 from fitzle.core.artwork.steps.document import Preparation as Steps
 from fitzle.core.colour.contrast import BLACK
+from fitzle.core.motion.footage import Cut
 
 
 @action(Capability.CHANGE)
@@ -75,6 +76,12 @@ def take_stills(access: Access, clip_id: UUID, moments: list[float]) -> list[Art
     """Makes artwork of frames of a clip, at full resolution."""
     clip = clips.usable_clip(access.workspace, clip_id)
     return [_read(still) for still in clips.note_stills(clip, access.actor, moments)]
+
+
+@action(Capability.CHANGE)
+def take_loop(access: Access, clip_id: UUID, cut: Cut) -> Artwork:
+    """Makes artwork of a part of a clip or a drawn animation: a moving picture for places that take motion."""
+    return _read(clips.note_loop(clips.playable(access.workspace, clip_id), access.actor, cut))
 
 
 @action(Capability.CHANGE)

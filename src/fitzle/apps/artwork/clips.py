@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Iterator
 from contextlib import contextmanager
-from typing import TYPE_CHECKING, BinaryIO, NamedTuple, cast
+from typing import TYPE_CHECKING, Any, BinaryIO, NamedTuple, cast
 from uuid import UUID
 
 import cv2
@@ -29,6 +29,8 @@ from fitzle.core.artwork.steps.written import png_of
 from fitzle.core.artwork.working import JPEG_QUALITY, LONG_SIDE_PX
 from fitzle.core.errors import ArtworkError
 from fitzle.core.formats import CLIPS
+from fitzle.core.motion.footage import Cut
+from fitzle.core.motion.looped import check_loop, loop_of_clip, loop_of_drawing
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import User, Workspace
@@ -163,6 +165,38 @@ def note_stills(
     ]
 
 
+def note_loop(parent: Artwork, user: User | None, cut: Cut) -> Artwork:
+    """New artwork for a part of a clip or a drawn animation that plays as a loop, queued; a worker makes it.
+
+    Raises ValueOutOfRange for a part that is not there, or that is too long.
+    """
+    check_loop(cut, parent.known_facts["seconds"])
+    stem = parent.name.rpartition(".")[0] or parent.name
+    end = parent.known_facts["seconds"] if cut.end is None else cut.end
+    return Artwork.objects.create(
+        workspace=parent.workspace,
+        name=f"{stem[:180]} {clock(cut.begin)} to {clock(end)}.webp",
+        bytes=0,
+        parent=parent,
+        origin={"loop": cut._replace(end=end)._asdict()},
+        created_by=user,
+    )
+
+
+def loop_bytes(parent: Artwork, cut: dict[str, Any]) -> bytes:
+    """A loop that was noted, as an animated WebP."""
+    if is_drawn(parent):
+        data = read(Shelf.ORIGINALS, parent.workspace_id, parent.sha256) or b""
+        return loop_of_drawing(data, parent.name, Cut(**cut))
+    with clip_of(parent) as clip:
+        return loop_of_clip(clip, Cut(**cut))
+
+
+def is_drawn(artwork: Artwork) -> bool:
+    """Whether it is a Lottie animation that was read."""
+    return artwork.state == State.READY and bool(artwork.known_facts["format"] == "lottie")
+
+
 def still_bytes(clip: Artwork, seconds: float) -> bytes:
     """The frame at a moment at full resolution, as a PNG."""
     return png_of(_still(clip, seconds).pixels)
@@ -181,6 +215,12 @@ def usable_clip(workspace: Workspace, artwork_id: UUID | str) -> Artwork:
     if found is None or not usable(found):
         raise Http404("This is no clip.")
     return found
+
+
+def playable(workspace: Workspace, artwork_id: UUID | str) -> Artwork:
+    """A clip or a drawn animation of the workspace that was read; Http404 for anything else."""
+    found = Artwork.objects.filter(workspace=workspace, pk=artwork_id).first()
+    return found if found is not None and is_drawn(found) else usable_clip(workspace, artwork_id)
 
 
 def clock(seconds: float) -> str:

@@ -14,7 +14,7 @@ from django.db import OperationalError as DatabaseAway
 from django.db import transaction
 from django.utils import timezone
 
-from fitzle.apps.artwork.clips import read_clip, still_bytes
+from fitzle.apps.artwork.clips import loop_bytes, read_clip, still_bytes
 from fitzle.apps.artwork.from_web import fetched
 from fitzle.apps.artwork.models import SHOWN_FROM, Artwork, State, plain_tags
 from fitzle.apps.artwork.web_address import file_name_of, web_address
@@ -26,6 +26,7 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import likeness, small_picture
 from fitzle.core.artwork.limits import Limits
 from fitzle.core.artwork.lottie import read_lottie
+from fitzle.core.artwork.lottie_player import drawn_copy
 from fitzle.core.artwork.opening import check_count
 from fitzle.core.artwork.pages import page_alone
 from fitzle.core.artwork.reading import read_and_judge
@@ -117,7 +118,8 @@ def _read(artwork: Artwork) -> None:
     fmt = sniff_format(first_bytes(Shelf.ORIGINALS, artwork.workspace_id, artwork.sha256, SNIFFED_BYTES))
     if fmt == "lottie":
         data = first_bytes(Shelf.ORIGINALS, artwork.workspace_id, artwork.sha256, limits().max_lottie_bytes + 1)
-        facts, working_format = read_lottie(data, artwork.name, limits()), ""
+        facts, working_format = read_lottie(data, artwork.name, limits()), "png"
+        keep(Shelf.WORKING, artwork.workspace_id, artwork.sha256, drawn_copy(data))
     elif fmt in CLIPS:
         try:
             facts, working_format = read_clip(artwork, fmt, limits())
@@ -148,9 +150,11 @@ def _read_picture(artwork: Artwork) -> tuple[ArtworkFacts, str]:
 
 
 def _take_out(artwork: Artwork, parent: Artwork) -> None:
-    """The file of a still or a page, taken out of what it comes from."""
+    """The file of a still, a loop or a page, taken out of what it comes from."""
     if "still" in artwork.origin:
         data = still_bytes(parent, artwork.origin["still"])
+    elif "loop" in artwork.origin:
+        data = loop_bytes(parent, artwork.origin["loop"])
     else:
         whole = read(Shelf.ORIGINALS, parent.workspace_id, parent.sha256) or b""
         data = page_alone(whole, artwork.origin["page"] - 1, limits())

@@ -17,6 +17,7 @@ from fitzle.apps.files.keeping import keep, open_checked, read
 from fitzle.apps.files.shelves import Shelf
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import are_alike
+from fitzle.core.artwork.lottie_player import drawn_copy
 from fitzle.core.artwork.opening import open_source
 from fitzle.core.artwork.sources import Source
 from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource, make_working_copy
@@ -265,7 +266,8 @@ def early_source(artwork: Artwork) -> Source:
 def _made_again(artwork: Artwork, content: Content) -> bytes:
     """A working copy that was lost or damaged, made anew of the file that it is of."""
     data = original_bytes(artwork) if content.is_original else content_bytes(artwork)
-    copy = make_working_copy(open_source(data, limits()))
+    drawn = content.facts.get("format") == "lottie"
+    copy = (drawn_copy(data), "png") if drawn else make_working_copy(open_source(data, limits()))
     if copy is None:
         raise Http404(GONE)
     keep(Shelf.WORKING, artwork.workspace_id, content.sha256, copy[0])
@@ -274,8 +276,8 @@ def _made_again(artwork: Artwork, content: Content) -> bytes:
 
 def _small_source(artwork: Artwork, content: Content) -> Source:
     """From the working copy where there is one, else from the file itself, which is small."""
-    if content.facts.get("format") == "lottie":
-        raise Http404("An animation cannot be shown yet.")
+    if content.facts.get("format") == "lottie" and not content.working_format:
+        raise Http404("This animation was read before animations were drawn. Bring it in once more.")
     if not content.working_format:
         return open_source(original_bytes(artwork) if content.is_original else content_bytes(artwork), limits())
     copy = read(Shelf.WORKING, artwork.workspace_id, content.sha256) or _made_again(artwork, content)

@@ -44,8 +44,8 @@ class Content(NamedTuple):
 class Artwork(models.Model):
     """One file that was brought in. `targets` are the places that still wait for it; ["suited"] for all that it suits.
 
-    `parent` and `origin` say what it was taken from: {"still": seconds}, {"page": number}, {"glyph": name}
-    or {"web": address}.
+    `parent` and `origin` say what it was taken from: {"still": seconds}, {"loop": a cut of it}, {"page": number},
+    {"glyph": name} or {"web": address}.
     `prepared` is what its preparation made: {"sha256", "bytes", "facts", "working_format"}, null for nothing.
     `earlier` are the files that it was before it was replaced: [{"sha256", "name", "bytes", "at"}], the last one last.
     `version_of` is the mark that this one is a version of, for other grounds; which of them stands where is calculated.
@@ -101,7 +101,7 @@ class Artwork(models.Model):
     def visible(self) -> bool:
         """Whether there is a picture of it: once it is ready, and before that as soon as it could be opened."""
         if self.state == State.READY:
-            return str(self.known_facts["format"]) != "lottie"
+            return str(self.known_facts["format"]) != "lottie" or bool(self.working_format)
         return self.state == State.READING and self.progress >= SHOWN_FROM
 
     @property

@@ -16,6 +16,7 @@ from fitzle.apps.jobs.queue import make_later
 from fitzle.apps.pieces.fits import all_fits
 from fitzle.apps.pieces.models import Fit, Judgement, Rendition
 from fitzle.apps.pieces.opening import OpenFit, decide_and_remember, decided, open_fits
+from fitzle.apps.pieces.progress import teller
 from fitzle.core.encode.budget import Budget
 from fitzle.core.encode.result import Choice
 from fitzle.core.fit.deciding import Decided
@@ -103,7 +104,8 @@ def make_anew(workspace: Workspace, sha256: str) -> None:
 def _made(workspace: Workspace, opened: OpenFit) -> tuple[Decided, Choice]:
     sources = opened.sources(preview=False)
     looked = decide_and_remember(workspace, opened, sources)
-    choice = make_best_file(looked, sources, Budget(settings.SEARCH_SECONDS))
+    tell = teller(workspace.pk, opened.file_key)
+    choice = make_best_file(looked, sources, Budget(settings.SEARCH_SECONDS), tell)
     record = record_of(choice, looked.plan.size)
     if choice.best:
         for data in (choice.best.data, *(one.data for one in choice.beside)):

@@ -168,7 +168,7 @@ def _facts(document: dict[str, Any], animation: _Animation, count: int) -> Artwo
 
 
 def _warnings(kinds: Counter[int]) -> tuple[str, ...]:
-    found = ["It is a Lottie animation: it was checked and is kept; it cannot be shown in places yet."]
+    found = ["It is a Lottie animation, drawn anew at any size. Make a moving picture of it to show it in places."]
     if kinds[5]:
         found.append("It has words that are not outlines; they may look different. Convert them to outlines.")
     silent = [SILENT_LAYERS[kind] for kind in kinds if kind in (6, 13, 15)]

@@ -9,13 +9,25 @@ from typing import Any
 import numpy as np
 
 from fitzle.core.artwork.sources import Pixels
+from fitzle.core.artwork.steps.written import png_of
 from fitzle.core.artwork.straight import straight
+from fitzle.core.artwork.working import LONG_SIDE_PX
 from fitzle.core.errors import ArtworkError
 from fitzle.core.units import Size
 
 _drawing = Lock()  # the engine draws one picture at a time
 _engine: list[Any] = []  # of ThorVG, begun once
+MOST_LARGER = 4.0  # times its own size that a small animation is drawn for lists
 BEFORE_THE_END = 1e-3  # frames: what is asked for at the very end is the last picture
+
+
+def drawn_copy(data: bytes) -> bytes:
+    """The picture in the middle of an animation as a PNG, at most LONG_SIDE_PX long: what lists show of it."""
+    natural = LottiePlayer(data).natural
+    factor = min(LONG_SIDE_PX / max(natural), MOST_LARGER)
+    size = Size(*(max(1, round(side * factor)) for side in natural))
+    player = LottiePlayer(data, size)
+    return png_of(player.at(player.seconds / 2))
 
 
 class LottiePlayer:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 from typing import NamedTuple
 
@@ -59,8 +59,13 @@ def make_fit(decided: Decided, sources: Mapping[str, Source], budget: Budget | N
     return Made(decided, choice, judge_fit(decided, choice, file, look_at(decided, sources)))
 
 
-def make_file(decided: Decided, sources: Mapping[str, Source], budget: Budget | None = None) -> Choice:
-    """The best file of a decided fit."""
+def make_file(
+    decided: Decided,
+    sources: Mapping[str, Source],
+    budget: Budget | None = None,
+    tell: Callable[[str], None] | None = None,
+) -> Choice:
+    """The best file of a decided fit; `tell` hears what is being done for one that moves, which takes a while."""
     if is_icon_set(decided.resolved.sheet):
         from fitzle.core.fit.icon_set import make_icon_set_file  # loads what most files do not need
 
@@ -68,7 +73,8 @@ def make_file(decided: Decided, sources: Mapping[str, Source], budget: Budget | 
     if decided.resolved.moves:
         from fitzle.core.fit.moving import make_moving_file
 
-        return make_moving_file(decided, sources, Budget(budget.seconds * MOVING_TIMES) if budget else None)
+        longer = Budget(budget.seconds * MOVING_TIMES) if budget else None
+        return make_moving_file(decided, sources, longer, tell=tell)
     plan, rendered = decided.plan, rendered_fit(decided, sources)
     choice = best_file(rendered, decided.resolved.sheet, plan.size, budget, decided.resolved.request.wish)
     return with_remedies(choice, decided, sources, rendered)

@@ -138,7 +138,7 @@ def footage_of(data: bytes, name: str, cut: Cut, wanted: Size | None = None, fps
         fmt = sniff_format(data)
         if fmt in CLIPS:
             with opened_clip(io.BytesIO(data)) as clip:
-                return _of_clip(clip, cut, wanted, fps)
+                return footage_of_clip(clip, cut, wanted, fps)
         if fmt == "lottie":
             return _of_lottie(data, name, cut, wanted, fps)
         if fmt and FORMATS[fmt].frames and FORMATS[fmt].pillow:
@@ -151,7 +151,8 @@ def footage_of(data: bytes, name: str, cut: Cut, wanted: Size | None = None, fps
         raise error.about(name) from error
 
 
-def _of_clip(clip: OpenClip, cut: Cut, wanted: Size | None, fps: float) -> Footage:
+def footage_of_clip(clip: OpenClip, cut: Cut, wanted: Size | None = None, fps: float = USUAL_FPS) -> Footage:
+    """The same of an open clip, which is not held in memory."""
     facts = probe(clip)
     natural = Size(facts.width, facts.height)
     small = _wanted(natural, wanted)

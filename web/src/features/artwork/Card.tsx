@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
 
-import { bringBackArtwork, describeArtwork, replaceArtwork } from "../../api/actions";
+import { bringBackArtwork, describeArtwork, replaceArtwork, takeLoop } from "../../api/actions";
 import type { ArtworkOut, Schemas } from "../../api/client";
 import { makeIcons } from "../../api/iconQueries";
 import { Button } from "../../ui/Button";
@@ -67,14 +67,14 @@ const BARE = "inline-flex min-h-8 items-center text-[13px] font-semibold text-me
 /** What can be done with an artwork next: a clip gives stills, a document its other pages. */
 function Ways({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {
   const own = `/w/${workspace}/artwork/${artwork.id}`;
-  if (artwork.facts?.format === "lottie") return null;
+  if (artwork.facts?.format === "lottie") return <LoopButton workspace={workspace} artwork={artwork} />;
   if (artwork.facts?.kind === "clip")
     return (
       <Link
         to={`${own}/stills`}
         className="inline-flex min-h-8 items-center rounded-[3px] border border-next bg-next px-3 py-1 text-[13px] font-semibold text-on-next hover:opacity-90"
       >
-        Take stills
+        Take stills or a loop
       </Link>
     );
   return (
@@ -88,6 +88,30 @@ function Ways({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }
     </>
   );
 }
+
+/** A moving picture of a drawn animation, which places that take motion can show. */
+function LoopButton({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {
+  const queries = useQueryClient();
+  const make = useMutation({
+    mutationFn: () => takeLoop(workspace, artwork.id, {}),
+    onSuccess: () => queries.invalidateQueries({ queryKey: [workspace, "artwork"] }),
+  });
+  return (
+    <>
+      <Button look="next" disabled={make.isPending} onClick={() => make.mutate()}>
+        Make a moving picture of it
+      </Button>
+      {make.isSuccess && (
+        <p role="status" className="text-[13px] text-soft">
+          {made(make.data.name)}
+        </p>
+      )}
+      {make.error && <Problem message={make.error.message} onDismiss={make.reset} />}
+    </>
+  );
+}
+
+const made = (name: string) => `${name} is being made; it comes first in the list.`;
 
 /** All icons of a site from this mark, in one go. */
 function IconsButton({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {

@@ -1,5 +1,7 @@
 import type { ArtworkOut } from "../../api/client";
-import { artworkUrl } from "../../api/queries";
+import { artworkPlayingUrl, artworkUrl } from "../../api/queries";
+import { clock } from "../../measure/clock";
+import { MovingImage, useLooked } from "../../ui/MovingImage";
 import { backing } from "./backing";
 
 interface LibraryProps {
@@ -17,44 +19,68 @@ export function Library({ workspace, all, shown, choose }: LibraryProps) {
     <ul className="grid grid-cols-[repeat(auto-fill,minmax(168px,1fr))] content-start gap-x-6 gap-y-7">
       {all.map((entry) => (
         <li key={entry.id}>
-          <button
-            type="button"
-            aria-pressed={entry.id === shown}
-            onClick={() => choose(entry.id)}
-            className="block w-full text-left"
-          >
-            <span className="flex h-28 items-end border-b-2 border-strong">
-              {entry.visible ? (
-                <img
-                  src={artworkUrl(workspace, entry, 336)}
-                  alt=""
-                  className={`max-h-26 max-w-full ${backing(entry)}`}
-                />
-              ) : (
-                <span className="mb-2 text-[12px] text-soft">
-                  {entry.state === "ready"
-                    ? "an animation"
-                    : entry.state === "failed"
-                      ? "not readable"
-                      : "reading…"}
-                </span>
-              )}
-            </span>
-            <span
-              className={`mt-2 block truncate text-[13px] font-semibold ${entry.id === shown ? "text-measure" : ""} ${entry.state === "failed" ? "text-refused" : ""}`}
-            >
-              {entry.name}
-            </span>
-            <span className="figure block text-soft">{shortFacts(entry)}</span>
-          </button>
+          <Entry
+            workspace={workspace}
+            entry={entry}
+            chosen={entry.id === shown}
+            choose={() => choose(entry.id)}
+          />
         </li>
       ))}
     </ul>
   );
 }
 
+interface EntryProps {
+  workspace: string;
+  entry: ArtworkOut;
+  chosen: boolean;
+  choose: () => void;
+}
+
+function Entry({ workspace, entry, chosen, choose }: EntryProps) {
+  const [looked, handlers] = useLooked();
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      onClick={choose}
+      {...handlers}
+      className="block w-full text-left"
+    >
+      <span className="flex h-28 items-end border-b-2 border-strong">
+        {entry.visible ? (
+          <MovingImage
+            still={artworkUrl(workspace, entry, 336)}
+            moving={artworkPlayingUrl(workspace, entry)}
+            looked={looked}
+            alt=""
+            className={`max-h-26 max-w-full ${backing(entry)}`}
+          />
+        ) : (
+          <span className="mb-2 text-[12px] text-soft">
+            {entry.state === "ready"
+              ? "an animation"
+              : entry.state === "failed"
+                ? "not readable"
+                : "reading…"}
+          </span>
+        )}
+      </span>
+      <span
+        className={`mt-2 block truncate text-[13px] font-semibold ${chosen ? "text-measure" : ""} ${entry.state === "failed" ? "text-refused" : ""}`}
+      >
+        {entry.name}
+      </span>
+      <span className="figure block text-soft">{shortFacts(entry)}</span>
+    </button>
+  );
+}
+
 function shortFacts(entry: ArtworkOut): string {
   if (!entry.facts) return entry.state === "failed" ? "see what is wrong" : `${entry.progress} %`;
   const size = `${Math.round(entry.facts.width)} × ${Math.round(entry.facts.height)}`;
-  return `${entry.facts.kind} · ${entry.facts.vector ? "vector" : size}`;
+  const { kind, frames, seconds, vector } = entry.facts;
+  const moves = frames > 1 ? `moves${seconds ? `, ${clock(seconds)}` : ""} · ` : "";
+  return `${kind} · ${moves}${vector ? "vector" : size}`;
 }

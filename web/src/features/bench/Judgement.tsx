@@ -48,6 +48,11 @@ const SYMBOLS = {
 function Demands({ fit }: { fit: FitOut }) {
   return (
     <table className="w-full table-fixed text-left text-[13px]">
+      {fit.making && (
+        <caption role="status" className="caption-bottom pt-2 text-left text-soft">
+          {fit.making}…
+        </caption>
+      )}
       <thead>
         <tr className="border-b-2 border-strong font-heading">
           <th className="pb-1.5 font-semibold">Asked</th>

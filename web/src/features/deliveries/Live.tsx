@@ -5,6 +5,7 @@ import { useState } from "react";
 import { fileUrl, pictureUrl, sayLive, type RecordPlace, type RecordShelf } from "../../api/deliveryQueries";
 import { day } from "../../measure/days";
 import { Button } from "../../ui/Button";
+import { MovingImage, useLooked } from "../../ui/MovingImage";
 import { State } from "../../ui/State";
 import { Problem } from "../../ui/Trouble";
 import { History } from "./History";
@@ -47,13 +48,18 @@ function Place({ workspace, place, open }: PlaceProps) {
     onSuccess: () => queries.invalidateQueries({ queryKey: [workspace] }),
   });
   const isLive = live?.id === file.id;
+  const [looked, handlers] = useLooked();
   return (
-    <li className="grid grid-cols-[56px_minmax(0,1fr)_minmax(150px,auto)_auto] items-center gap-x-4 py-1.5 text-[13px] max-sm:grid-cols-[48px_minmax(0,1fr)]">
+    <li
+      {...handlers}
+      className="grid grid-cols-[56px_minmax(0,1fr)_minmax(150px,auto)_auto] items-center gap-x-4 py-1.5 text-[13px] max-sm:grid-cols-[48px_minmax(0,1fr)]"
+    >
       {file.picture ? (
-        <img
-          src={pictureUrl(workspace, file.id)}
+        <MovingImage
+          still={pictureUrl(workspace, file.id)}
+          moving={`${pictureUrl(workspace, file.id)}?playing=true`}
+          looked={looked}
           alt=""
-          loading="lazy"
           style={{ background: place.ground }}
           className="max-h-10 max-w-full justify-self-center object-contain"
         />

@@ -13,6 +13,7 @@ import { isTyping } from "../../ui/isTyping";
 import { Problem, Trouble } from "../../ui/Trouble";
 import { Filmstrip } from "./Filmstrip";
 import { FrameView } from "./FrameView";
+import { LoopMaker } from "./LoopMaker";
 import { useClip, type Clip } from "./useClip";
 
 type Stills = Schemas["StillsOut"];
@@ -69,6 +70,7 @@ function Loaded({ workspace, artwork, stills }: Props) {
             width={FRAME_PX}
           />
           <Filmstrip workspace={workspace} artwork={artwork} stills={stills} clip={clip} />
+          <LoopMaker workspace={workspace} artwork={artwork} stills={stills} clip={clip} />
           <Proposals
             workspace={workspace}
             artwork={artwork}
@@ -218,10 +220,21 @@ function Kept({ workspace, artwork, stills, kept, setKept, clip }: KeptProps) {
         </Button>
       )}
       {take.error && <Problem message={take.error.message} />}
-      {stills.taken.length > 0 && (
+      {stills.taken.length + stills.loops.length > 0 && (
         <>
           <h3 className="mt-5 text-[13px]">Artwork already</h3>
           <ul>
+            {stills.loops.map((one) => (
+              <li key={one.id} className="border-b border-hairline py-1 text-[13px]">
+                <Link
+                  to={`/w/${workspace}/artwork?chosen=${one.id}`}
+                  className="text-measure hover:underline"
+                >
+                  The loop from <span className="figure">{clock(one.begin)}</span> to{" "}
+                  <span className="figure">{clock(one.end)}</span>
+                </Link>
+              </li>
+            ))}
             {stills.taken.map((one) => (
               <li key={one.id} className="border-b border-hairline py-1 text-[13px]">
                 <Link
