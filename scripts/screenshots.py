@@ -97,7 +97,7 @@ def _preparation(person: Person) -> None:
 def _stills(person: Person) -> None:
     person.go(f"{HOME}/artwork")
     person.find("//button[contains(., 'lesson-opening.mp4')]").click()
-    person.link("Take stills").click()
+    person.link("Take stills or a loop").click()
     person.sees("worth having")
 
 

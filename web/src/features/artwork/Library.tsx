@@ -81,6 +81,6 @@ function shortFacts(entry: ArtworkOut): string {
   if (!entry.facts) return entry.state === "failed" ? "see what is wrong" : `${entry.progress} %`;
   const size = `${Math.round(entry.facts.width)} × ${Math.round(entry.facts.height)}`;
   const { kind, frames, seconds, vector } = entry.facts;
-  const moves = frames > 1 ? `moves${seconds ? `, ${clock(seconds)}` : ""} · ` : "";
-  return `${kind} · ${moves}${vector ? "vector" : size}`;
+  const what = kind === "clip" && seconds ? `clip ${clock(seconds)}` : frames > 1 ? `${kind}, moves` : kind;
+  return `${what} · ${vector ? "vector" : size}`;
 }
