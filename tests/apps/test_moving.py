@@ -75,6 +75,27 @@ def test_a_piece_moves_where_it_may_and_its_stills_are_left_alone(signed_in: Any
     assert signed_in.get(f"{BASE}/fits/{moved['id']}/motion").json()["moves"], "and it can be taken back"
 
 
+def test_a_ground_of_more_than_one_colour_can_be_let_turn(signed_in: Any, places: Any, run: Any) -> None:
+    header = fit_in(signed_in, "Header")
+    let_move(signed_in, run, header, 0.5)
+    ground = next(part["id"] for part in fit_in(signed_in, "Header")["here"].values() if part["role"] == "ground")
+
+    def change(field: str, value: Any) -> Any:
+        now = fit_in(signed_in, "Header")
+        changes = [{"act": "set", "part": ground, "field": field, "value": value}]
+        body = {"revision": now["piece"]["revision"], "step": field, "changes": changes}
+        with run(execute=True):
+            assert send(signed_in, "patch", f"workspaces/juno/fits/{now['id']}", body).status_code == 200
+        return signed_in.get(f"{BASE}/fits/{now['id']}/motion").json()
+
+    stops = [{"at": 0, "colour": "#17443c"}, {"at": 1, "colour": "#f4d06f"}]
+    told = change("fill", {"kind": "gradient", "stops": stops})
+    own = next(track for track in told["tracks"] if track["ground"])
+    assert own["choices"]["keepings"] == ["turn"] and own["motion"]["keep"] is None
+    told = change("motion", {"period": told["period"], "keep": own["choices"]["keep"]})
+    assert next(track for track in told["tracks"] if track["ground"])["motion"]["keep"]["how"] == "turn"
+
+
 def test_the_loop_can_be_watched_before_its_file_is_made(signed_in: Any, places: Any, run: Any) -> None:
     header = fit_in(signed_in, "Header")
     let_move(signed_in, run, header, 0.9)

@@ -12,13 +12,14 @@ from hypothesis import strategies as st
 
 from fitzle.core.fit.animating import with_motion
 from fitzle.core.geometry.path import polygon
-from fitzle.core.motion.choices import choices_for
+from fitzle.core.motion.choices import choices_for, ground_choices
 from fitzle.core.motion.choreography import READ_SHARE, proposed, read_share
 from fitzle.core.motion.document import Motion, motion_of
 from fitzle.core.motion.timing import at, best_moment
 from fitzle.core.motion.units import plate_of, taken_apart
 from fitzle.core.piece.document import Piece
-from fitzle.core.piece.motion import PartMotion
+from fitzle.core.piece.fills import Gradient, Pattern, Solid
+from fitzle.core.piece.motion import Keep, PartMotion
 from fitzle.core.plan.placed import Look, PlacedShape, PlacedWords
 from fitzle.core.render.painting import paint
 from tests.core.test_motion import moving
@@ -78,6 +79,24 @@ def test_movement_inside_of_a_part_closes_its_loop(part: str, keep: str) -> None
     first, end = (paint(at(plan, motion, t), sources).astype(int) for t in (0.0, motion.period - 1e-7))
     assert np.abs(first - end).max() <= 3
     assert max(np.abs(first - paint(at(plan, motion, t), sources)).max() for t in (0.2, 0.4, 0.7)) > 20
+
+
+STRIPES = {"kind": "gradient", "stops": [{"at": 0, "colour": "#17443c"}, {"at": 1, "colour": "#f4d06f"}]}
+DOTS = {"kind": "pattern", "artwork": "mark", "size": 0.3, "rotation": 20}
+
+
+@pytest.mark.parametrize(("fill", "how", "rounds"), [(STRIPES, "turn", 2), (DOTS, "drift", 2), (DOTS, "drift", 1)])
+def test_a_ground_that_keeps_moving_closes_its_loop(fill: dict[str, Any], how: str, rounds: int) -> None:
+    plan, motion, sources = moving()
+    kind = Gradient if how == "turn" else Pattern
+    plan = plan._replace(fill=kind.model_validate(fill), parts=())
+    found = ground_choices(plan.fill, motion.period)
+    assert found and found.keepings == (how,) and found.keep.how == how
+    motion = motion.model_copy(update={"ground": Keep(how=found.keep.how, every=motion.period / rounds)})
+    first, end, again = (paint(at(plan, motion, t), sources).astype(int) for t in (0.0, motion.period - 1e-7, 3.0))
+    assert np.abs(first - end).max() <= 3 and np.array_equal(first, again)
+    assert np.abs(first - paint(at(plan, motion, 0.4), sources)).mean() > 1
+    assert ground_choices(Solid(colour="#ffffff"), 3.0) is None and ground_choices(None, 3.0) is None
 
 
 @given(st.floats(0, 1), st.one_of(st.none(), st.floats(1.5, 8)))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Iterator, Mapping
 from uuid import UUID
 
 from ninja import Schema
@@ -15,11 +16,14 @@ from fitzle.core.encode.png import plain_png
 from fitzle.core.encode.settings import MovingSettings
 from fitzle.core.errors import DocumentError
 from fitzle.core.fit.moving import loop_of
-from fitzle.core.motion.choices import Choices, choices_for
+from fitzle.core.motion.choices import Choices, choices_for, ground_choices
 from fitzle.core.motion.choreography import read_share
+from fitzle.core.motion.document import Motion
 from fitzle.core.motion.files import Playing, moving_file
 from fitzle.core.motion.reel import Reel
 from fitzle.core.piece.motion import PartMotion
+from fitzle.core.piece.parts import AnyPart, GroundPart
+from fitzle.core.plan.placed import Plan
 
 STILL, LET_MOVE = "nothing moves here", "Let its parts move first."
 PLAYED_FPS, PLAYED_QUALITY = 12.5, 70
@@ -28,10 +32,11 @@ LEAST_FPS = 4.0
 
 
 class TrackOut(Schema):
-    """What one part does, and what it may do."""
+    """What one part does, and what it may do; `ground` for what lies behind all, which only keeps moving."""
 
     part: str
     name: str
+    ground: bool
     motion: PartMotion
     choices: Choices
 
@@ -69,16 +74,30 @@ def look_at_motion(workspace: int, fit: UUID) -> MotionOut:
         TrackOut(
             part=part.part,
             name=names.get(part.part, part.part),
+            ground=False,
             motion=motion.parts.get(part.part) or PartMotion(),
             choices=choices_for(part, motion.period),
         )
         for part in reversed(looked.plan.parts)
         if motion
     ]
+    if motion:
+        tracks += _ground_tracks(resolved.parts, looked.plan, motion, names)
     read = read_share(looked.plan, motion) if motion else 1.0
     return MotionOut(
         allowed=True, moves=True, period=loop.period, begin=round(loop.begin, 3), read=round(read, 3), tracks=tracks
     )
+
+
+def _ground_tracks(
+    parts: Iterable[AnyPart], plan: Plan, motion: Motion, names: Mapping[str, str]
+) -> Iterator[TrackOut]:
+    choices = ground_choices(plan.fill, motion.period)
+    for part in parts:
+        if choices and isinstance(part, GroundPart):
+            name = names.get(part.id, part.id)
+            keeping = PartMotion(keep=motion.ground)
+            yield TrackOut(part=part.id, name=name, ground=True, motion=keeping, choices=choices)
 
 
 @drawable

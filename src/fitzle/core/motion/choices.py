@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import get_args
 
 from fitzle.core.findings import Frozen
+from fitzle.core.piece.fills import Fill, Gradient, Pattern
 from fitzle.core.piece.motion import Come, Entrance, Go, Keep, Keeping
 from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedWords
 
@@ -15,7 +16,9 @@ STEP_SHARE, LONGEST_STEP_S = 0.2, 0.5  # of the period that a new coming in or g
 
 
 class Choices(Frozen):
-    """The movements that suit a part; `come`, `keep` and `go` are what a new one begins with."""
+    """The movements that suit a part (no entrances: it is always there); `come`, `keep` and `go` are what a new one
+    begins with.
+    """
 
     entrances: tuple[Entrance, ...]
     keepings: tuple[Keeping, ...]
@@ -35,6 +38,15 @@ def choices_for(part: Placed, period: float) -> Choices:
         keep=Keep(how=keepings[0], every=max(0.1, round(period, 2))),
         go=Go(start=round(period - length, 2), length=length),
     )
+
+
+def ground_choices(fill: Fill | None, period: float) -> Choices | None:
+    """What suits the ground: a gradient may turn, a pattern drift; None where nothing in it can move."""
+    moves: Keeping | None = "turn" if isinstance(fill, Gradient) else "drift" if isinstance(fill, Pattern) else None
+    if moves is None:
+        return None
+    keep = Keep(how=moves, every=max(0.1, round(period, 2)))
+    return Choices(entrances=(), keepings=(moves,), come=Come(), keep=keep, go=Go(start=period))
 
 
 def _unfit(part: Placed) -> tuple[Entrance, ...]:

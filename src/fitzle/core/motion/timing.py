@@ -10,7 +10,7 @@ from fitzle.core.motion.document import Motion
 from fitzle.core.motion.movements import STILL, State, angle_of, entering, keeping
 from fitzle.core.motion.units import Unit, plate_of, taken_apart
 from fitzle.core.piece.easing import curve
-from fitzle.core.piece.fills import Fill, Gradient
+from fitzle.core.piece.fills import Fill, Gradient, Pattern
 from fitzle.core.piece.motion import Come, Go, Keep, PartMotion
 from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedWords, Plan
 from fitzle.core.units import Size
@@ -168,11 +168,13 @@ def _in_its_window(part: PlacedArtwork, keep: Keep, moment: float, period: float
 
 
 def _turned(plan: Plan, motion: Motion, moment: float) -> Fill | None:
-    if motion.ground is None or not isinstance(plan.fill, Gradient):
+    """What lies behind: a gradient turns, a pattern drifts from each of its marks to the next."""
+    if motion.ground is None or not isinstance(plan.fill, Gradient | Pattern):
         return plan.fill
-    turn = math.degrees(angle_of(motion.ground, moment, motion.period))
-    angle = (plan.fill.angle + turn) % 360
-    return plan.fill.model_copy(update={"angle": angle})
+    round_share = angle_of(motion.ground, moment, motion.period) / (2 * math.pi)
+    if isinstance(plan.fill, Pattern):
+        return plan.fill.model_copy(update={"offset": (plan.fill.offset + round_share) % 1})
+    return plan.fill.model_copy(update={"angle": (plan.fill.angle + 360 * round_share) % 360})
 
 
 def _progress(step: Come | Go, moment: float) -> float:

@@ -82,7 +82,9 @@ class PictureFill(Frozen):
 
 
 class Pattern(Frozen):
-    """A mark repeated; `size` in fractions of the short side, `spacing` in fractions of the size."""
+    """A mark repeated; `size` in fractions of the short side, `spacing` in fractions of the size, `offset` along its
+    rows in steps from one mark to the next.
+    """
 
     kind: Literal["pattern"] = "pattern"
     artwork: ArtworkId
@@ -93,6 +95,7 @@ class Pattern(Frozen):
     opacity: Fraction = 1
     colour: HexColour | None = None
     staggered: bool = True
+    offset: Annotated[float, Field(ge=0, lt=1)] = 0
 
 
 Fill = Annotated[Solid | Gradient | PictureFill | Pattern, Field(discriminator="kind")]

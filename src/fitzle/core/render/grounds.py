@@ -86,15 +86,21 @@ def _draw_pattern(canvas: Any, fill: Pattern, source: Source, size: Size) -> Non
     canvas.save()
     canvas.translate(size.width / 2, size.height / 2)
     canvas.rotate(fill.rotation)
+    canvas.translate(fill.offset * pattern_step(fill, size), 0)
     for x, y in pattern_places(fill, size):
         place = skia.Rect.MakeXYWH(x + box.x, y + box.y, box.width, box.height)
         canvas.drawImageRect(image, place, skia.SamplingOptions(skia.FilterMode.kLinear), paint)
     canvas.restore()
 
 
+def pattern_step(fill: Pattern, size: Size) -> float:
+    """From the middle of one tile to that of the next, in px."""
+    return fill.size * (1 + fill.spacing) * size.short_side
+
+
 def pattern_places(fill: Pattern, size: Size) -> Iterator[tuple[float, float]]:
     """The middles of the tiles about the picture's middle, before turning; at most MOST_TILES, the inner ones."""
-    step = fill.size * (1 + fill.spacing) * size.short_side
+    step = pattern_step(fill, size)
     reach = math.hypot(size.width, size.height) / 2 + step
     count = min(math.ceil(reach / step), int(math.sqrt(MOST_TILES) / 2))
     for row in range(-count, count + 1):

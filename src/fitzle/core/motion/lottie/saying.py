@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fitzle.core.motion.document import Motion
-from fitzle.core.piece.fills import Gradient
+from fitzle.core.piece.fills import Gradient, Pattern
 from fitzle.core.piece.motion import PartMotion
 from fitzle.core.plan.placed import PlacedArtwork, Plan
 
@@ -15,6 +15,8 @@ def unsaid_of(plan: Plan, motion: Motion) -> list[str]:
     found = ["the edge around everything"] if plan.edge else []
     if motion.ground and isinstance(plan.fill, Gradient):
         found.append("the turning of the ground's gradient")
+    if motion.ground and isinstance(plan.fill, Pattern):
+        found.append("the drifting of the ground's pattern")
     for part in plan.parts:
         own = motion.parts.get(part.part)
         if own and own.keep and own.keep.how in INSIDE and isinstance(part, PlacedArtwork):

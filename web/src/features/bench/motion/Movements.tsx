@@ -21,13 +21,15 @@ export function Movements({ track, set }: Props) {
     keep && set({ ...motion, keep: { ...keep, strength: percent / 100 } });
   return (
     <div className="col-span-2 flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-hairline py-2">
-      <Choice
-        words="Comes in"
-        name={track.name}
-        options={[THERE, ...choices.entrances]}
-        value={come?.how ?? THERE}
-        choose={(how) => step("come", how, THERE)}
-      />
+      {choices.entrances.length > 0 && (
+        <Choice
+          words="Comes in"
+          name={track.name}
+          options={[THERE, ...choices.entrances]}
+          value={come?.how ?? THERE}
+          choose={(how) => step("come", how, THERE)}
+        />
+      )}
       <Choice
         words="Keeps moving"
         name={track.name}
@@ -40,7 +42,7 @@ export function Movements({ track, set }: Props) {
           })
         }
       />
-      {keep && (
+      {keep && !track.ground && (
         <span className="w-56">
           <Slider
             label="How much"
@@ -50,13 +52,15 @@ export function Movements({ track, set }: Props) {
           />
         </span>
       )}
-      <Choice
-        words="Goes out"
-        name={track.name}
-        options={[STAYS, ...choices.entrances]}
-        value={go?.how ?? STAYS}
-        choose={(how) => step("go", how, STAYS)}
-      />
+      {choices.entrances.length > 0 && (
+        <Choice
+          words="Goes out"
+          name={track.name}
+          options={[STAYS, ...choices.entrances]}
+          value={go?.how ?? STAYS}
+          choose={(how) => step("go", how, STAYS)}
+        />
+      )}
     </div>
   );
 }

@@ -11,8 +11,13 @@ const TICK_S = 0.5;
 
 /** As long as the period, with one line a part: its coming in and going out as bars, what it keeps doing in words. */
 export function SecondsRuler({ bench, fit, loop }: { bench: Bench; fit: FitOut; loop: Motion }) {
-  const set = (track: Track, motion: PartMotion) =>
-    bench.change("motion", [{ part: track.part, field: "motion", value: motion }]);
+  const set = (track: Track, motion: PartMotion) => {
+    const ground = fit.here[track.part]?.motion as { period?: number } | null | undefined;
+    const value = track.ground
+      ? { period: ground?.period ?? loop.period, keep: motion.keep ?? null }
+      : motion;
+    bench.change("motion", [{ part: track.part, field: "motion", value }]);
+  };
   const tracks = loop.tracks.map((track) => ({ ...track, motion: unsaved(fit, track) }));
   return (
     <div className="mt-3 grid grid-cols-[minmax(64px,90px)_minmax(0,1fr)] gap-x-3 sm:grid-cols-[minmax(72px,160px)_minmax(0,1fr)] text-[13px]">
@@ -34,7 +39,8 @@ export function SecondsRuler({ bench, fit, loop }: { bench: Bench; fit: FitOut; 
 /** How a part moves with what was changed a moment ago, so that one key after the other counts. */
 function unsaved(fit: FitOut, track: Track): PartMotion {
   const part = fit.here[track.part];
-  return (part && part.role !== "ground" && part.motion) || track.motion;
+  if (!part?.motion) return track.motion;
+  return part.role === "ground" ? { ...track.motion, keep: part.motion.keep } : part.motion;
 }
 
 function Ticks({ period }: { period: number }) {
