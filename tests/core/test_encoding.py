@@ -195,11 +195,11 @@ def test_a_limit_that_cannot_be_met_gives_no_file_and_says_what_was_tried(format
     assert finding.measured > 300
 
 
-def test_a_format_that_cannot_be_written_is_said() -> None:
+def test_a_format_in_which_nothing_stands_still_is_said() -> None:
     target = sheet(formats=["lottie"])
     choice = chosen(PHOTO, target)
     assert choice.best is None
-    assert "cannot write yet" in said(choice, target)[0].message
+    assert "nothing moves here" in said(choice, target)[0].message
 
 
 def test_a_visible_loss_is_never_silent() -> None:
