@@ -74,7 +74,7 @@ def _in_entry(archive: zipfile.ZipFile, entry: zipfile.ZipInfo) -> Taken:
 
 def _of_picture(name: str, data: bytes) -> SpecSheet:
     fmt = sniff_format(data[:SNIFFED_BYTES])
-    if fmt is None or fmt not in get_args(Format) or fmt in ("svg", "lottie"):
+    if fmt is None or fmt not in get_args(Format) or fmt in ("svg", "lottie", "mp4", "webm"):
         raise ArtworkError(
             "no sheet can be made of this", subject=name, advice="Choose a sheet file, a ZIP of them, or a picture."
         )
