@@ -87,6 +87,7 @@ def test_a_loop_becomes_a_moving_picture_that_shows_its_part(signed_in: Any, tal
             picture.seek(number)
             shown.append(number_in(np.asarray(picture.convert("RGBA"))))
     assert shown == [10, 17, 29]
+    assert made["plays"] and not signed_in.get(f"{ARTWORK}/{talk}").json()["plays"]
     playing = signed_in.get(f"{ARTWORK}/{made['id']}/playing")
     assert playing.content == data and "sandbox" in playing["Content-Security-Policy"]
     assert signed_in.get(f"{ARTWORK}/{talk}/playing").status_code == 404, "clips are watched where stills are taken"

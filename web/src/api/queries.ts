@@ -316,11 +316,8 @@ export const artworkUrl = (workspace: string, artwork: { id: string; key: string
 /** A moving picture itself; null for what stands still, and for clips. */
 export const artworkPlayingUrl = (
   workspace: string,
-  { id, key, facts }: { id: string; key: string; facts: { frames?: number; kind?: string } | null },
-) =>
-  facts?.kind !== "clip" && (facts?.frames ?? 1) > 1
-    ? `/api/workspaces/${workspace}/artwork/${id}/playing?key=${key}`
-    : null;
+  { id, key, plays }: { id: string; key: string; plays: boolean },
+) => (plays ? `/api/workspaces/${workspace}/artwork/${id}/playing?key=${key}` : null);
 
 export const stepUrl = (workspace: string, artwork: string, upto: number, width: number, key: string) =>
   `/api/workspaces/${workspace}/artwork/${artwork}/preparation/picture?upto=${upto}&width=${Math.round(width)}&key=${key}`;

@@ -50,7 +50,8 @@ from fitzle.apps.pieces.composing import drop_of
 from fitzle.apps.pieces.fits import SUITED
 from fitzle.apps.pieces.opening import open_fits
 from fitzle.apps.pieces.uses import seen_in
-from fitzle.core.formats import PLAYED, media_type_of
+from fitzle.core.artwork.facts import ArtworkFacts
+from fitzle.core.formats import media_type_of
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import Workspace
@@ -198,10 +199,10 @@ def artwork_original(request: HttpRequest, workspace: Path[str], artwork: UUID) 
 def artwork_playing(request: HttpRequest, workspace: Path[str], artwork: UUID, key: str = "") -> HttpResponse:
     """A moving picture itself, to be watched; `key` makes the address change with it."""
     found = artwork_of(workspace_to_see(request.user, workspace), artwork)
-    facts = found.facts or {}
-    if facts.get("frames", 1) < 2 or facts.get("format") not in PLAYED:
+    facts = ArtworkFacts.model_validate(found.facts) if found.facts else None
+    if facts is None or not facts.plays:
         raise Http404("This does not move.")
-    return sandboxed(immutable_picture(original_bytes(found), media_type_of(facts["format"]), key))
+    return sandboxed(immutable_picture(original_bytes(found), media_type_of(facts.format), key))
 
 
 @router.post("/fits", response={201: list[FitBrief], 404: Message})

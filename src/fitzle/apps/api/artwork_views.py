@@ -44,6 +44,7 @@ def artwork_view(artwork: Artwork) -> ArtworkOut:
         key=content.sha256[:20],
         put_away=artwork.put_away,
         visible=artwork.visible,
+        plays=facts is not None and facts.plays,
         tags=artwork.tags,
         parent_id=artwork.parent_id,
         earlier=[EarlierOut(**file) for file in artwork.earlier],

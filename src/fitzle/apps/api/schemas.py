@@ -118,6 +118,7 @@ class ArtworkOut(Schema):
     on_grounds: OnGrounds | None = None
     put_away: bool = False
     visible: bool = False
+    plays: bool = False
     being_prepared: bool = False
     tags: list[str]
     parent_id: UUID | None

@@ -8,6 +8,7 @@ from pydantic import AliasChoices, ConfigDict, Field
 
 from fitzle.core.colour.main_colours import ColourShare
 from fitzle.core.findings import Frozen
+from fitzle.core.formats import PLAYED
 from fitzle.core.geometry.rect import Point, Rect
 
 Kind = Literal["mark", "picture", "clip", "document"]
@@ -93,6 +94,11 @@ class ArtworkFacts(Frozen):
     rotation: int | None = None
     has_alpha: bool = False
     warnings: tuple[str, ...] = ()
+
+    @property
+    def plays(self) -> bool:
+        """Whether it is a moving picture, which plays where it stands; clips give stills and loops instead."""
+        return self.frames > 1 and self.format in PLAYED
 
     @property
     def one_colour(self) -> bool:

@@ -7,7 +7,7 @@ import time
 from fitzle.core.artwork.lottie_player import LottiePlayer
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.encode.budget import Budget
-from fitzle.core.encode.choosing import NEAR_TIE
+from fitzle.core.encode.choosing import GOOD_SCORE, NEAR_TIE
 from fitzle.core.encode.result import Candidate, Choice, Encoded, MovingLooks
 from fitzle.core.encode.settings import MovingSettings
 from fitzle.core.fit.loop import Loop, Telling
@@ -29,7 +29,7 @@ def moving_choice(loop: Loop, asked: Asked, budget: Budget | None, tell: Telling
     area = loop.plan.size.width * loop.plan.size.height
     framed = [fmt for fmt in asked.formats if fmt in MOVING]
     drawn = _drawn(loop, asked, area) if FORMAT in asked.formats and _drawable(loop) else None
-    if drawn and (not framed or (asked.formats[0] == FORMAT and drawn.best)):
+    if drawn and (not framed or (asked.formats[0] == FORMAT and _looks_right(drawn))):
         return drawn
     if not framed:
         return Choice(None, [], "no format")
@@ -38,6 +38,10 @@ def moving_choice(loop: Loop, asked: Asked, budget: Budget | None, tell: Telling
     looks = MovingLooks(**found.looks._asdict()) if found.looks else None
     choice = found.choice._replace(moving=reading, looks=looks)
     return _better(drawn, choice, asked) if drawn else choice
+
+
+def _looks_right(drawn: Choice) -> bool:
+    return drawn.best is not None and drawn.best.score >= GOOD_SCORE
 
 
 def drawn_first_frame(loop: Loop, fps: float) -> Pixels:

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from fitzle.core.artwork.facts import ArtworkFacts, Trimmed
 from fitzle.core.encode.wish import NO_WISH, Wish
-from fitzle.core.formats import DRAWN, MOVING, PLAYED, Format
+from fitzle.core.formats import DRAWN, MOVING, Format
 from fitzle.core.motion.document import Motion, motion_of
 from fitzle.core.piece.document import Piece, Row, parts_in
 from fitzle.core.piece.parts import AnyPart, artwork_of_part
@@ -110,18 +110,14 @@ class Resolved(NamedTuple):
         shown = {name for part in self.parts if not part.hidden and (name := artwork_of_part(part))}
         known = self.request.artworks
         facts = [known[name].facts for name in shown if name in known]
-        return self.sheet.motion.allowed and any(_has_frames(one) for one in facts)
+        return self.sheet.motion.allowed and any(one.plays for one in facts)
 
 
 def shown_whole(facts: ArtworkFacts) -> ArtworkFacts:
     """A moving picture with all of its room: its box was measured on the first frame."""
-    if not _has_frames(facts):
+    if not facts.plays:
         return facts
     return facts.model_copy(update={"trimmed": Trimmed(x=0, y=0, width=facts.width, height=facts.height)})
-
-
-def _has_frames(facts: ArtworkFacts) -> bool:
-    return facts.frames > 1 and facts.format in PLAYED
 
 
 def resolve(request: FitRequest) -> Resolved:

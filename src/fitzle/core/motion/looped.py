@@ -6,6 +6,7 @@ import math
 
 from fitzle.core.artwork.clips.opening import OpenClip
 from fitzle.core.artwork.clips.probing import probe
+from fitzle.core.artwork.lottie_player import LottiePlayer
 from fitzle.core.encode.settings import MovingSettings
 from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.motion.files import Playing, moving_file
@@ -47,8 +48,6 @@ def loop_of_clip(clip: OpenClip, cut: Cut) -> bytes:
 
 def loop_of_drawing(data: bytes, name: str, cut: Cut) -> bytes:
     """The loop of a Lottie animation, with its alpha."""
-    from fitzle.core.artwork.lottie_player import LottiePlayer
-
     seconds, frames = playing_time(data)
     check_loop(cut, seconds)
     fps = _fps(cut, seconds, frames / seconds)

@@ -80,7 +80,7 @@ function Entry({ workspace, entry, chosen, choose }: EntryProps) {
 function shortFacts(entry: ArtworkOut): string {
   if (!entry.facts) return entry.state === "failed" ? "see what is wrong" : `${entry.progress} %`;
   const size = `${Math.round(entry.facts.width)} × ${Math.round(entry.facts.height)}`;
-  const { kind, frames, seconds, vector } = entry.facts;
-  const what = kind === "clip" && seconds ? `clip ${clock(seconds)}` : frames > 1 ? `${kind}, moves` : kind;
+  const { kind, seconds, vector } = entry.facts;
+  const what = kind === "clip" && seconds ? `clip ${clock(seconds)}` : entry.plays ? `${kind}, moves` : kind;
   return `${what} · ${vector ? "vector" : size}`;
 }
