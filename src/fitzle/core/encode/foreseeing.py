@@ -9,7 +9,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from fitzle.core.encode.knob import Setting, largest_under
+from fitzle.core.encode.knob import Guide, Setting, largest_under
 from fitzle.core.encode.line import Line
 from fitzle.core.encode.raster import Raster
 
@@ -26,6 +26,7 @@ class Foresight:
     """One line on the tiles of a large raster: where its search likely ends, and how that would look."""
 
     _enough = NEAR_ENOUGH
+    _guide: Guide | None = None
 
     def __init__(self, line: Line, raster: Raster, sample: Raster, limit: int) -> None:
         self._line, self._raster, self._sample, self._limit = line, raster, sample, limit
@@ -41,11 +42,16 @@ class Foresight:
 
     def position(self, part: float = 1.0) -> int:
         """The highest position whose file has at most so large a part of the limit."""
-        line, own = self._line, overhead(self._line)
+        own = overhead(self._line)
         rest = (part * self._limit - own) * self._share / self._hurry
         limit = max(1, round(own + rest))
-        known = [Setting(at, data) for at, data in self._files.items()]
-        found = largest_under(self._encoded, limit, line.low, line.high, enough=self._enough, known=known).best
+        return self._highest_under(limit, self._guide)
+
+    def _highest_under(self, limit: int, guide: Guide | None = None) -> int:
+        line, known = self._line, [Setting(at, data) for at, data in self._files.items()]
+        found = largest_under(
+            self._encoded, limit, line.low, line.high, enough=self._enough, known=known, guide=guide
+        ).best
         return found.position if found else line.low
 
     def bytes_at(self, position: int) -> float:
@@ -56,6 +62,15 @@ class Foresight:
     def fits(self, margin: float = SURELY_OVER) -> bool:
         """Whether the lightest file of the line may be under the limit."""
         return self.bytes_at(self._line.low) <= margin * self._limit
+
+    def where_grown(self, position: int, times: float) -> int:
+        """Where the tiles weigh so many times what they weigh at a position."""
+        limit = max(1, round(len(self._encoded(position)) * times))
+        return self._highest_under(limit)
+
+    def times_packed_well(self, position: int, size: int) -> float:
+        """What a file of the tiles that is packed well weighs in parts of the one that the search goes by."""
+        return size / len(self._encoded(position))
 
     def score(self) -> float:
         """The score of the tiles where the search likely ends."""
@@ -84,23 +99,27 @@ class Drafts(Foresight):
 
     def __init__(self, seen: Foresight, line: Line, raster: Raster, sample: Raster, limit: int) -> None:
         super().__init__(line, raster, sample, limit)
-        self._share = 1.0
+        self._share, self._seen, self._guide = 1.0, seen, self._guided
         first = seen.position()
         with ThreadPoolExecutor(1) as beside:
             drafted = beside.submit(self._encoded, first)
-            self._hurry = _learnt(line, sample, first)
+            self._hurry = self._learnt(first)
             drafted.result()
         if (then := self.position()) != first:
-            self._hurry = _learnt(line, sample, then)
+            self._hurry = self._learnt(then)
+
+    def _learnt(self, position: int) -> float:
+        """What a file packed well weighs in parts of its draft, by the tiles."""
+        packed_well = len(self._line.encode(self._sample.finished, position))
+        return DRAFTED_HIGH * self._seen.times_packed_well(position, packed_well)
+
+    def _guided(self, draft: Setting, limit: int) -> int:
+        """Where drafts reach the limit if they grow from this one as tiles do."""
+        return self._seen.where_grown(draft.position, limit / len(draft.data))
 
     @property
     def _weighed(self) -> Raster:
         return self._raster.draft
-
-
-def _learnt(line: Line, sample: Raster, position: int) -> float:
-    """What a file packed well weighs in parts of its draft."""
-    return DRAFTED_HIGH * len(line.encode(sample.finished, position)) / len(line.encode(sample, position))
 
 
 def refined(seen: Foresight, line: Line, raster: Raster, limit: int) -> Foresight:

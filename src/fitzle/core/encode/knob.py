@@ -42,6 +42,9 @@ class Expectation(Protocol):
         ...
 
 
+Guide = Callable[[Setting, int], int]
+
+
 class Turning(NamedTuple):
     """The best position, or None where no file is light enough, and everything that was tried."""
 
@@ -61,6 +64,7 @@ def largest_under(
     most: int = MOST_ENCODES,
     enough: float = ENOUGH,
     known: Sequence[Setting] = (),
+    guide: Guide | None = None,
 ) -> Turning:
     """The highest position of [low, high] whose file is at most `limit` bytes.
 
@@ -68,9 +72,10 @@ def largest_under(
     the limit is never returned even where they do not. The search begins at `start`, where something is `expected`
     there, else at the highest position, and ends where `enough` of the limit is used. After `most` encodes, or when
     the budget is used up, the best so far is returned; the lowest position is tried in any case before nothing is.
-    What is `known` already is not encoded again.
+    What is `known` already is not encoded again. A `guide` says where the limit likely is, seen from a file that is
+    under or over it, until there is one of each.
     """
-    search = _Search(encode, limit, low, high, budget or Budget(math.inf), most, enough)
+    search = _Search(encode, limit, low, high, budget or Budget(math.inf), most, enough, guide)
     return search.run(expected, start, known)
 
 
@@ -86,9 +91,10 @@ class _Search:
         budget: Budget,
         most: int,
         enough: float,
+        guide: Guide | None,
     ) -> None:
         self._encode, self._limit, self._low, self._high, self._budget = encode, limit, low, high, budget
-        self._enough = enough
+        self._enough, self._guide = enough, guide
         self._most = most
         self._tried: list[Setting] = []
         self._placed: list[Setting] = []
@@ -166,10 +172,12 @@ class _Search:
         if self._bottom and self._top:
             return self._between(self._bottom, self._top, limit)
         if self._top:
-            return _guess_below(self._top, limit, self._low)
+            guess = self._guide(self._top, limit) if self._guide else _guess_below(self._top, limit, self._low)
+            return max(self._low, min(guess, self._top.position - 1))
         assert self._bottom
         step = self._steps_for(self._bottom, limit)
-        return min(self._bottom.position + max(round(step), 2), self._high)
+        guess = self._guide(self._bottom, limit) if self._guide else self._bottom.position + max(round(step), 2)
+        return min(self._high, max(guess, self._bottom.position + 1))
 
     def _steps_for(self, bottom: Setting, limit: int) -> float:
         """How far up the limit likely is: as bytes grew from the last one below, else as they usually do."""

@@ -100,7 +100,7 @@ def palette_picture(raster: Raster, settings: PaletteSettings) -> Indexed:
 
 
 def _first_palette(raster: Raster, dither: float, smoothed: bool) -> Palette:
-    with raster.finding_palettes:
+    with raster.finding_palettes[smoothed]:
         found: Palette | None = raster.palettes.get((dither, smoothed))
         if found is None:
             found = raster.palettes[dither, smoothed] = Palette(_quantised(raster, dither, smoothed=smoothed))

@@ -41,8 +41,10 @@ class Raster:
         self.opaque = bool(pixels[..., 3].min() == 255)
         self.pixels = pixels if self.opaque else pixels * (pixels[..., 3:] > 0)
         self.height, self.width = pixels.shape[:2]
-        self.palettes: dict[Any, Any] = {}  # found once, while `finding_palettes` is held; drafts have the same
-        self.finding_palettes = Lock()
+        self.palettes: dict[Any, Any] = {}  # found once, while its lock is held; drafts have the same
+        self.finding_palettes = {smoothed: Lock() for smoothed in (False, True)}
+        self._smoothed: list[Any] = []  # made once, while `_smoothing` is held; drafts have the same
+        self._smoothing = Lock()
         self._preparing: Thread | None = None
 
     @cached_property
@@ -61,9 +63,15 @@ class Raster:
         pyvips = libvips()
         return pyvips.Image.new_from_array(self.bands).copy(interpretation="srgb")
 
-    @cached_property
+    @property
     def smoothed(self) -> Any:
         """As a vips image whose colours are calmed where they are nearly even; edges and alpha stay."""
+        with self._smoothing:
+            if not self._smoothed:
+                self._smoothed.append(self._calmed())
+            return self._smoothed[0]
+
+    def _calmed(self) -> Any:
         import cv2
 
         calm = np.asarray(cv2.bilateralFilter(self.rgb, SMOOTHING_PX, SMOOTHING_COLOUR, SMOOTHING_PX), dtype=np.uint8)
