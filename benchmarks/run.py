@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import argparse
 import io
 import json
 import os
@@ -416,12 +417,17 @@ def main() -> None:
         running,
         own_installation,
     )
-    wanted = [name for name in sys.argv[1:] if not name.startswith("-")]
     known = {part.__name__: part for part in parts}
-    if unknown := [name for name in wanted if name not in known]:
-        raise SystemExit(f"bench: no part is called {', '.join(unknown)}; parts: {', '.join(known)}")
-    rows = [entry for name, part in known.items() if not wanted or name in wanted for entry in part()]
-    if "--json" in sys.argv:
+    parser = argparse.ArgumentParser("bench", description="Figures of ours, and of an alternative in the same run.")
+    parser.add_argument(
+        "parts", nargs="*", metavar="PART", help=f"only these, all where none is named: {', '.join(known)}"
+    )
+    parser.add_argument("--json", action="store_true", help="one JSON object")
+    asked = parser.parse_args()
+    if unknown := [name for name in asked.parts if name not in known]:
+        parser.error(f"no part is called {', '.join(unknown)}; parts: {', '.join(known)}")
+    rows = [entry for name, part in known.items() if not asked.parts or name in asked.parts for entry in part()]
+    if asked.json:
         print(json.dumps({"figures": rows}))
         return
     print(f"{'':58} {'ours':>10} {'other':>10} {'ratio':>7}  asked")
