@@ -16,7 +16,11 @@ from PIL import Image
 
 from fitzle.cli import main
 from fitzle.core.artwork.reading import read_artwork
+from fitzle.core.errors import FitzleError
+from fitzle.core.spec.naming import distinct_names
+from fitzle.core.spec.stems import kept_name
 from fitzle.core.units import Size
+from fitzle.core.watermark.looking import foreseen, looked_at, shown_marked, small_marks
 from fitzle.core.watermark.placing import Corner, Stamp, corner_box, drawn_marks
 from fitzle.core.watermark.stamping import stamped
 from tests.clips import clip, turned
@@ -173,3 +177,59 @@ def test_the_sound_of_a_clip_is_kept_and_a_turned_one_stands_upright() -> None:
     with av.open(io.BytesIO(stamped(turned(clip(), 1), "a.mp4", MARKS, Stamp()).data)) as container:
         frame = next(container.decode(video=0))
         assert (frame.width, frame.height) == (144, 256) and not frame.rotation
+
+
+PICTURES = [
+    ("JPEG", photo(900, 600)),
+    ("PNG", Image.new("RGB", (640, 480), "#777777")),
+    ("WEBP", Image.new("RGB", (300, 1200), "#20262c")),
+    ("PNG", Image.new("RGBA", (200, 200), (240, 240, 240, 255))),
+]
+
+
+@pytest.mark.parametrize(("fmt", "picture"), PICTURES)
+@pytest.mark.parametrize("corner", CORNERS)
+def test_what_is_foreseen_of_a_small_look_is_what_the_file_gets(fmt: str, picture: Image.Image, corner: Corner) -> None:
+    stamp, data = Stamp(corner=corner, size=0.2), saved(picture, fmt)
+    look, done = looked_at(data, "a"), stamped(data, "a", MARKS, stamp)
+    told = foreseen(look, small_marks(MARKS), stamp)
+    assert look.size == picture.size and max(look.pixels.shape[:2]) <= 96 and not look.clip
+    assert told.version == done.version
+    assert told.contrast == pytest.approx(done.contrast, rel=0.12)
+
+
+def test_a_look_is_upright_and_a_proof_shows_the_mark_in_its_corner() -> None:
+    look = looked_at(turned(clip(), 1), "a.mp4", 200)
+    assert look.clip and look.size.height > look.size.width and max(look.pixels.shape[:2]) == 200
+    plain = looked_at(saved(Image.new("RGB", (400, 300), "#ffffff"), "PNG"), "a.png", 200)
+    shown, mark = shown_marked(plain, MARKS, Stamp(corner="top left", size=0.4, opacity=1))
+    assert mark.version == 0 and mark.contrast > 10 and shown.shape == (150, 200, 4)
+    assert (shown[:75, :100, :3] < 60).any() and (shown[75:, 100:, :3] == 255).all()
+
+
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [
+        (svg(), "cannot be laid"),
+        (b"x" * 400, "not a picture|cannot be read|no picture"),
+        (saved(photo(64, 64), "JPEG")[:700], "damaged|cut off|broken"),
+    ],
+)
+def test_what_cannot_be_marked_is_said_with_its_name(data: bytes, words: str) -> None:
+    with pytest.raises(FitzleError, match=rf"a\.jpg.*({words})"):
+        looked_at(data, "a.jpg")
+
+
+def test_files_of_one_stem_get_numbers_whatever_their_endings_become() -> None:
+    assert list(distinct_names(["a.mov", "a.mp4", "A.jpg", "b", "B", "c.jpg"])) == [
+        "a.mov", "a-2.mp4", "A-3.jpg", "b", "B-2", "c.jpg"
+    ]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("name", "kept"),
+    [("Köln am Rhein (3).JPG", "Köln am Rhein (3).JPG"), ("../etc/passwd", "-etc-passwd"), ('a:b"c?.png', "a-b-c-.png"),
+     ("con.png", "con-file.png"), ("...", "picture"), ("a" * 300 + ".jpeg", "a" * 120 + ".jpeg"), ("x\x00y", "x-y")],
+)  # fmt: skip
+def test_a_name_is_kept_but_for_what_a_system_forbids(name: str, kept: str) -> None:
+    assert kept_name(name) == kept

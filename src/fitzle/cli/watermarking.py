@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import Any
@@ -21,6 +20,7 @@ MOST_FILES = 500
 def watermark(args: argparse.Namespace) -> Answer:
     """The pictures with the mark, in another folder; one that cannot be read does not stop the others."""
     from fitzle.core.documents import validated
+    from fitzle.core.spec.naming import distinct_names
     from fitzle.core.watermark.placing import LEAST_SEEN, Stamp, drawn_marks
 
     paths = expanded(args.files)
@@ -29,7 +29,7 @@ def watermark(args: argparse.Namespace) -> Answer:
     asked = {"corner": corner, "size": args.size, "distance": args.distance, "opacity": args.opacity}
     stamp = validated(Stamp, asked, subject="the options", noun="watermark")
     marks = drawn_marks([read(bytes_of(path), path.name) for path in (args.mark, *args.or_)])
-    names = list(_names(paths))
+    names = list(distinct_names(path.name for path in paths))
     with ThreadPoolExecutor(AT_ONCE) as pool:
         done = list(pool.map(lambda one: _one(one[0], one[1], marks, stamp, args), zip(paths, names, strict=True)))
     made = [one for one in done if "problem" not in one]
@@ -59,17 +59,6 @@ def _check(paths: list[Path], out: Path) -> None:
         raise ValueOutOfRange(
             f"{out} is where {beside[0].name} itself lies", advice="Name another folder: originals are never touched."
         )
-
-
-def _names(paths: list[Path]) -> Iterator[str]:
-    """A name of its own for each, also where files of several folders have the same."""
-    from fitzle.core.spec.naming import unused_name
-
-    taken: list[str] = []
-    for path in paths:
-        name = unused_name(path.name, taken)
-        taken.append(name)
-        yield name
 
 
 def _one(path: Path, name: str, marks: Any, stamp: Any, args: argparse.Namespace) -> dict[str, Any]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Collection, Iterable, Iterator
 
 from fitzle.core.formats import format_named
 from fitzle.core.spec.stems import safe_stem
@@ -33,10 +33,24 @@ def rule_for(own: str, house: str) -> str:
 
 def unused_name(name: str, used: Collection[str]) -> str:
     """The name, or with -2, -3 … before the extension when it is in use already (case does not count)."""
-    taken = {entry.casefold() for entry in used}
     stem, dot, extension = name.rpartition(".")
-    number, candidate = 1, name
+    return _unused(stem, f"{dot}{extension}", used)
+
+
+def distinct_names(names: Iterable[str]) -> Iterator[str]:
+    """The names; one whose stem an earlier one has gets -2, -3 …, so that the endings of all may still change."""
+    taken: list[str] = []
+    for name in names:
+        stem, dot, extension = name.rpartition(".")
+        own = _unused(stem or extension, "", taken)
+        taken.append(own)
+        yield f"{own}{dot}{extension}" if stem else own
+
+
+def _unused(stem: str, ending: str, used: Collection[str]) -> str:
+    taken = {entry.casefold() for entry in used}
+    number, candidate = 1, f"{stem}{ending}"
     while candidate.casefold() in taken:
         number += 1
-        candidate = f"{stem}-{number}{dot}{extension}"
+        candidate = f"{stem}-{number}{ending}"
     return candidate

@@ -9,6 +9,7 @@ from collections.abc import Collection
 LONGEST_STEM = 120  # characters; with folder and extension well below the 255 bytes of common file systems
 _RESERVED = {"con", "prn", "aux", "nul", *(f"{port}{n}" for port in ("com", "lpt") for n in range(1, 10))}
 _UNSAFE = re.compile(r'[\x00-\x1f\x7f<>:"/\\|?*#%&{}$!\'@+`=^;,~\[\]()]+')
+_FORBIDDEN = re.compile(r'[\x00-\x1f\x7f<>:"/\\|?*]+')  # by one system or another
 _SPLIT_LETTERS = {"ß": "ss", "æ": "ae", "ø": "o", "ł": "l", "đ": "d", "œ": "oe"}
 
 
@@ -25,6 +26,16 @@ def safe_stem(text: str, longest: int = LONGEST_STEM) -> str:
     plain = re.sub(r"-*([_.])-*", r"\1", plain).strip("-._ ")
     plain = plain.encode("utf-8")[:longest].decode("utf-8", "ignore").rstrip("-._ ") or "picture"
     return f"{plain}-file" if plain.split(".")[0] in _RESERVED else plain
+
+
+def kept_name(name: str, longest: int = LONGEST_STEM) -> str:
+    """A file name as somebody gave it, without what some system forbids; its stem at most `longest` bytes."""
+    stem, dot, extension = _FORBIDDEN.sub("-", name).lstrip(".").rpartition(".")
+    if not dot:
+        stem, extension = extension, ""
+    stem = stem.encode("utf-8")[:longest].decode("utf-8", "ignore").strip(" .") or "picture"
+    stem = f"{stem}-file" if stem.lower().split(".")[0] in _RESERVED else stem
+    return f"{stem}{dot}{extension[:12].strip()}" if extension.strip() else stem
 
 
 def free_name(wanted: str, taken: Collection[str]) -> str:

@@ -13,12 +13,11 @@ from fitzle.core.artwork.clips.frames import frames_from, still_of
 from fitzle.core.artwork.clips.opening import HD_FROM_PX, OpenClip, opened_clip
 from fitzle.core.artwork.clips.probing import probe
 from fitzle.core.artwork.sources import Pixels
-from fitzle.core.errors import LimitError
 from fitzle.core.units import Size
+from fitzle.core.watermark.looking import check_length
 from fitzle.core.watermark.placing import Placed, Stamp, corner_box, placed
 from fitzle.core.watermark.stamping import Stamped, laid
 
-LONGEST_S = 15 * 60.0
 QUALITY, PRESET = "18", "veryfast"  # rate factor of H.264: hardly told from the original
 TIME_BASE = Fraction(1, 90_000)
 
@@ -30,10 +29,7 @@ def stamped_clip(data: bytes, marks: Sequence[Pixels], stamp: Stamp) -> Stamped:
     """
     with opened_clip(io.BytesIO(data)) as clip:
         facts = probe(clip)
-        if facts.seconds > LONGEST_S:
-            raise LimitError(
-                f"the clip lasts {facts.seconds / 60:.0f} minutes", advice=f"At most {LONGEST_S / 60:.0f} are marked."
-            )
+        check_length(facts.seconds)
         size = Size(facts.width - facts.width % 2, facts.height - facts.height % 2)  # what H.264 can hold
         box = corner_box(size, Size(marks[0].shape[1], marks[0].shape[0]), stamp)
         first = facts.poster.pixels

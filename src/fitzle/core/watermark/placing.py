@@ -71,14 +71,15 @@ def drawn_marks(marks: Sequence[Artwork]) -> tuple[Pixels, ...]:
 
 def placed(marks: Sequence[Pixels], stamp: Stamp, behind: Pixels, box: Rect) -> Placed:
     """The version that stands out most from the px (h, w, 3 or 4) behind the box; the first one where it is enough."""
-    drawn = [_scaled(mark, Size(round(box.width), round(box.height))) for mark in marks]
+    drawn = [scaled_mark(mark, Size(round(box.width), round(box.height))) for mark in marks]
     contrasts = [_contrast(pixels, behind, stamp.opacity) for pixels in drawn]
     best = 0 if contrasts[0] >= LEAST_SEEN else contrasts.index(max(contrasts))
     faded = np.rint(drawn[best].astype(np.float32) * stamp.opacity).astype(np.uint8)
     return Placed(faded, round(box.x), round(box.y), best, round(contrasts[best], 2))
 
 
-def _scaled(mark: Pixels, size: Size) -> Pixels:
+def scaled_mark(mark: Pixels, size: Size) -> Pixels:
+    """A drawn mark in another size, px (h, w, 4) premultiplied."""
     import cv2
 
     smaller = mark.shape[0] >= size.height

@@ -9,21 +9,21 @@ import numpy as np
 
 from fitzle.core.artwork.judging import jpeg_quality
 from fitzle.core.artwork.limits import DEFAULT_LIMITS
-from fitzle.core.artwork.opening import known_format, open_bitmap
+from fitzle.core.artwork.opening import open_bitmap
 from fitzle.core.artwork.sniff import sniff_format
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.errors import ArtworkError, FitzleError
-from fitzle.core.formats import CLIPS, MOVING, format_named, label_of
+from fitzle.core.formats import CLIPS, MOVING, format_named
 from fitzle.core.libvips import libvips
 from fitzle.core.motion.files import Playing, moving_file
 from fitzle.core.motion.footage import Cut, footage_of
 from fitzle.core.motion.ladders import highest, settings_at
 from fitzle.core.motion.reel import Reel
 from fitzle.core.units import Size
+from fitzle.core.watermark.looking import markable_format
 from fitzle.core.watermark.placing import Placed, Stamp, corner_box, placed
 
 USUAL_QUALITY, LEAST_QUALITY = 92, 80
-_STILL = ("jpeg", "png", "webp", "avif", "gif")
 MOST_FPS = 50.0
 
 
@@ -47,11 +47,7 @@ def stamped(data: bytes, name: str, marks: Sequence[Pixels], stamp: Stamp, *, ke
             from fitzle.core.watermark.clips import stamped_clip  # loads what pictures do not need
 
             return stamped_clip(data, marks, stamp)
-        fmt = known_format(data, DEFAULT_LIMITS)
-        if fmt not in _STILL:
-            raise ArtworkError(
-                f"a mark cannot be laid into a {label_of(fmt)}", advice="Choose JPEG, PNG, WebP, AVIF, GIF or a clip."
-            )
+        fmt = markable_format(data)
         source = open_bitmap(data, fmt, DEFAULT_LIMITS)
         if source.frames > 1:
             return _moving(data, "apng" if fmt == "png" else fmt, marks, stamp)
