@@ -26,6 +26,7 @@ from fitzle.apps.pieces import serving as serving_actions
 from fitzle.apps.pieces import takes as take_actions
 from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.apps.uploading import connections
+from fitzle.apps.watermarking import actions as watermark_actions
 from fitzle.core.artwork.steps.document import NOT_PREPARED, CutOut
 from fitzle.core.encode.wish import Wish
 from fitzle.core.handover.handing import Handing
@@ -43,6 +44,7 @@ MODULES = (
     serving_actions,
     house_actions,
     icon_actions,
+    watermark_actions,
     connections,
     token_actions,
     learning_actions,
@@ -66,6 +68,13 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "make_dark_version": (NOBODY,),
     "deliver_these": ([NOBODY],),
     "make_icons": (NOBODY,),
+    "begin_watermarking": (NOBODY,),
+    "change_watermarking": (NOBODY,),
+    "add_picture": (NOBODY, "a.jpg", [b""]),
+    "remove_picture": (NOBODY, NOBODY),
+    "start_watermarking": (NOBODY,),
+    "cancel_watermarking": (NOBODY,),
+    "delete_watermarking": (NOBODY,),
     "cancel_delivery": (NOBODY,),
     "go_on_with": (NOBODY,),
     "take_back": (NOBODY,),

@@ -10,6 +10,7 @@ from django.utils import timezone
 
 from fitzle.apps.asking.models import Question
 from fitzle.apps.destinations.models import Learning
+from fitzle.apps.watermarking.models import Watermarking
 from tests.apps.helpers import deliver, send, sign_in, upload, wall_proofs
 from tests.make import sheet, svg
 
@@ -37,16 +38,18 @@ def full_paths(signed_in: Any, place: Any, run: Any, juno: Any) -> dict[str, str
     ends = timezone.now() + timedelta(days=1)
     question = Question.objects.create(workspace=juno[1], piece_id=piece, placement=entry, token="x", ends_at=ends)
     delivery = deliver(signed_in, {}).json()
+    watermark = Watermarking.objects.create(workspace=juno[1], mark_id=artwork["id"])
+    picture = watermark.pictures.create(position=1, name="a.jpg", original="0" * 64, original_bytes=1)
     return {
         "artwork": artwork["id"], "fit": fit, "piece": piece, "delivery": delivery["id"],
         "file": delivery["files"][0]["id"], "name": "choose-ground", "placement": str(entry.pk), "number": "0",
         "learning": str(learning.pk), "destination": str(entry.destination_id), "part": "headline",
         "kind": "dark-version", "way": "undo", "revision": "1", "rule": "busy", "scene": "page-0-0",
-        "question": str(question.pk),
+        "question": str(question.pk), "watermark": str(watermark.pk), "picture": str(picture.pk),
     }  # fmt: skip
 
 
-OF_THINGS = ("post /fits", "post /shared-files")  # their bodies name what only Juno has
+OF_THINGS = ("post /fits", "post /shared-files", "post /watermarks")  # their bodies name what only Juno has
 NO_PLACE = "00000000-0000-4000-8000-000000000000"
 BODIES: dict[str, Any] = {
     "post /places/learn/{learning}/{number}": {},
@@ -58,6 +61,9 @@ BODIES: dict[str, Any] = {
     "patch /pieces/{piece}": {"revision": 1, "step": "x", "changes": []},
     "post /fits": {"artwork": "{artwork}", "placements": ["suited"]},
     "post /deliveries": {},
+    "post /watermarks": {"mark": NO_PLACE},
+    "patch /watermarks/{watermark}": {},
+    "post /watermarks/{watermark}/start": {},
     "post /fits/{fit}/motion": {},
     "put /deliveries/files/{file}/live": {"live": True},
     "post /tokens": {"name": "CI", "scopes": []},
@@ -140,6 +146,8 @@ def _call(client: Client, method: str, path: str, body: Any) -> Any:
         return client.post(path, {"screenshot": SimpleUploadedFile("a.svg", svg()), "width": 9, "height": 9})
     if path.endswith("/from-files"):
         return client.post(path, {"files": [SimpleUploadedFile("a.svg", svg())]})
+    if path.endswith("/pictures") and method == "post":
+        return client.post(path, {"files": [SimpleUploadedFile("a.jpg", b"x")]})
     if path.endswith("/artwork") and method == "post":
         return client.post(path, {"files": [SimpleUploadedFile("a.svg", svg())], "targets": ""})
     return send(client, method, path.removeprefix("/api/"), body)

@@ -39,6 +39,7 @@ INSTALLED_APPS = [
     "fitzle.apps.deliveries",
     "fitzle.apps.uploading",
     "fitzle.apps.asking",
+    "fitzle.apps.watermarking",
     "fitzle.apps.mails",
     "fitzle.apps.jobs",
 ]

@@ -40,6 +40,7 @@ from fitzle.apps.api import (
     typefaces,
     versions,
     wall,
+    watermarking,
     workspaces,
 )
 from fitzle.apps.api.parsing import StrictParser
@@ -102,6 +103,7 @@ for module in (
     glyphs,
     versions,
     tokens,
+    watermarking,
 ):
     api.add_router("/workspaces/{workspace}", module.router)
 

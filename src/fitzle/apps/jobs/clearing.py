@@ -17,6 +17,7 @@ from fitzle.apps.destinations.learning import forget_learnings
 from fitzle.apps.files.clearing import take_away, unneeded
 from fitzle.apps.files.shelves import Shelf
 from fitzle.apps.pieces.clearing import artwork_in_histories, forget_old_renditions, made_contents
+from fitzle.apps.watermarking.batches import contents_of, forget_watermarkings
 
 
 class Cleared(NamedTuple):
@@ -49,6 +50,7 @@ def clear_workspace(workspace_id: int, before: datetime) -> Cleared:
     artwork = len([artwork.delete() for artwork in gone])
     renditions = forget_old_renditions(workspace_id, before)
     forget_learnings(workspace_id, before)
+    forget_watermarkings(workspace_id, before)
     files = weight = 0
     for shelf, is_needed in needs(workspace_id).items():
         for note in unneeded(workspace_id, shelf, is_needed, before):
@@ -60,9 +62,10 @@ def clear_workspace(workspace_id: int, before: datetime) -> Cleared:
 def needs(workspace_id: int) -> dict[Shelf, Callable[[str], bool]]:
     """For each shelf whether a file is still needed, by its key."""
     content: ContentInUse = content_in_use(workspace_id)
-    made = made_contents(workspace_id) | delivered_contents(workspace_id)
+    marked = contents_of(workspace_id)
+    made = made_contents(workspace_id) | delivered_contents(workspace_id) | marked["made"]
     return {
-        Shelf.ORIGINALS: content.originals.__contains__,
+        Shelf.ORIGINALS: (content.originals | marked["originals"]).__contains__,
         Shelf.WORKING: (content.originals | content.prepared).__contains__,  # screenshots are in neither, and go
         Shelf.PREPARED: content.prepared.__contains__,
         Shelf.COSTLY: content.costly.__contains__,

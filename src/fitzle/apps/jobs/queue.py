@@ -44,6 +44,11 @@ def hand_over_later(delivery_id: UUID) -> None:
     _want("hand_over_files", [(str(delivery_id),)])
 
 
+def watermark_later(key: UUID) -> None:
+    """Has the pictures of a watermarking looked at, and marked where that is wanted."""
+    _want("mark_pictures", [(str(key),)])
+
+
 def prepare_later(artwork_id: UUID | str, revision: int) -> None:
     """Has the steps of an artwork made that a revision of its preparation has."""
     _want("make_costly", [(str(artwork_id), revision)])

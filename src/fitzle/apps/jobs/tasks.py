@@ -36,6 +36,7 @@ from fitzle.apps.pieces.actions import bring_into, place_artwork
 from fitzle.apps.pieces.making import end_unmade_file, make_file, make_missing
 from fitzle.apps.pieces.uses import fits_showing
 from fitzle.apps.portable.erasing import erase
+from fitzle.apps.watermarking.marking import end_unmarked, work_on
 from fitzle.core.errors import FitzleError
 
 if TYPE_CHECKING:
@@ -160,6 +161,12 @@ def hand_over_files(delivery_id: str) -> None:
     hand_over(delivery_id)
 
 
+@bounded_task(soft_time_limit=1500, time_limit=1600)
+def mark_pictures(key: str) -> None:
+    """Looks at the pictures of a watermarking and marks them, as many as fit into one turn."""
+    work_on(key)
+
+
 @bounded_task(soft_time_limit=1800, time_limit=1900)
 def clear_away_unneeded(workspace_id: int) -> None:
     """Takes away what nobody in a workspace needs any more."""
@@ -195,6 +202,7 @@ _ENDED: dict[str, Callable[..., object]] = {  # those that give True are gone on
     make_fit_file.name: end_unmade_file,
     learn_place.name: end_unlearnt,
     hand_over_files.name: end_unhanded,
+    mark_pictures.name: end_unmarked,
 }
 
 

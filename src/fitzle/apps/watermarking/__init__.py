@@ -1,0 +1,1 @@
+"""A mark laid into the corner of many pictures at once, by a worker."""
