@@ -32,6 +32,7 @@ import { SignUpScreen } from "./features/session/SignUpScreen";
 import { StillsScreen } from "./features/stills/StillsScreen";
 import { TakesScreen } from "./features/takes/TakesScreen";
 import { WallScreen } from "./features/wall/WallScreen";
+import { WatermarkScreen } from "./features/watermark/WatermarkScreen";
 import { WorkspaceScreen } from "./features/workspace/WorkspaceScreen";
 import { Header } from "./ui/Header";
 import { Trouble } from "./ui/Trouble";
@@ -84,6 +85,7 @@ function Screens({ first }: { first: string | undefined }) {
         <Route path="artwork/room" element={<RoomScreen />} />
         <Route path="artwork/:artwork/stills" element={<StillsScreen key={location.pathname} />} />
         <Route path="artwork/:artwork/preparation" element={<PreparationScreen key={location.pathname} />} />
+        <Route path="watermarks/:watermark" element={<WatermarkScreen key={location.pathname} />} />
         <Route path="house" element={<HouseStyleScreen />} />
         <Route path="places/new" element={<NewPlaceScreen />} />
         <Route path="places/show" element={<ShowPlaceScreen />} />

@@ -302,7 +302,7 @@ export function bringIn(
 }
 
 /** Sends files, and tells how much of them is on its way. */
-function sent<T>(address: string, form: FormData, onSent: (share: number) => void): Promise<T> {
+export function sent<T>(address: string, form: FormData, onSent: (share: number) => void): Promise<T> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open("POST", address);

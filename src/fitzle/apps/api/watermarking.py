@@ -33,13 +33,13 @@ router = Router(tags=["watermarks"])
 MOST_LISTED = 50
 
 
-class Begin(Schema):
+class WatermarkBegin(Schema):
     """The artwork that becomes a watermark."""
 
     mark: UUID
 
 
-class Change(Schema):
+class WatermarkChange(Schema):
     """What is to be different; what is left out stays."""
 
     mark: UUID | None = None
@@ -47,7 +47,7 @@ class Change(Schema):
     keep_details: bool | None = None
 
 
-class Start(Schema):
+class WatermarkStart(Schema):
     """Where the pictures go: into a folder of the server, or, without one, into a ZIP."""
 
     folder: Annotated[str, Field(max_length=120)] = ""
@@ -61,8 +61,8 @@ def list_watermarks(request: HttpRequest, workspace: Path[str]) -> list[Watermar
 
 
 @router.post("/watermarks", response={201: WatermarkOut, 422: Message})
-def begin(request: HttpRequest, workspace: Path[str], given: Begin) -> Status[WatermarkOut]:
-    """A watermark of an artwork, without pictures yet."""
+def begin_watermark(request: HttpRequest, workspace: Path[str], given: WatermarkBegin) -> Status[WatermarkOut]:
+    """A watermark of an artwork: the one that its maker has not ended yet, or a new one."""
     return Status(201, watermark_view(actions.begin_watermarking(access_to(request.user, workspace), given.mark)))
 
 
@@ -73,7 +73,9 @@ def read_watermark(request: HttpRequest, workspace: Path[str], watermark: UUID) 
 
 
 @router.patch("/watermarks/{uuid:watermark}", response={200: WatermarkOut, 422: Message})
-def change(request: HttpRequest, workspace: Path[str], watermark: UUID, given: Change) -> WatermarkOut:
+def change_watermark(
+    request: HttpRequest, workspace: Path[str], watermark: UUID, given: WatermarkChange
+) -> WatermarkOut:
     """Another mark, corner, size, distance or opacity."""
     return watermark_view(
         actions.change_watermarking(
@@ -87,7 +89,7 @@ def change(request: HttpRequest, workspace: Path[str], watermark: UUID, given: C
 
 
 @router.delete("/watermarks/{uuid:watermark}", response={204: None, 422: Message})
-def delete(request: HttpRequest, workspace: Path[str], watermark: UUID) -> Status[None]:
+def delete_watermark(request: HttpRequest, workspace: Path[str], watermark: UUID) -> Status[None]:
     """Takes it away with its pictures."""
     actions.delete_watermarking(access_to(request.user, workspace), watermark)
     return Status(204, None)
@@ -105,7 +107,7 @@ def add_pictures(
 
 
 @router.delete("/watermarks/{uuid:watermark}/pictures/{uuid:picture}", response={204: None, 422: Message})
-def remove_picture(request: HttpRequest, workspace: Path[str], watermark: UUID, picture: UUID) -> Status[None]:
+def remove_marked(request: HttpRequest, workspace: Path[str], watermark: UUID, picture: UUID) -> Status[None]:
     """Takes a picture out again."""
     access = access_to(request.user, workspace)
     picture_of(access.workspace, watermark, picture)
@@ -114,19 +116,19 @@ def remove_picture(request: HttpRequest, workspace: Path[str], watermark: UUID, 
 
 
 @router.post("/watermarks/{uuid:watermark}/start", response={200: WatermarkOut, 422: Message})
-def start(request: HttpRequest, workspace: Path[str], watermark: UUID, given: Start) -> WatermarkOut:
+def start_watermark(request: HttpRequest, workspace: Path[str], watermark: UUID, given: WatermarkStart) -> WatermarkOut:
     """Has all pictures marked that are not yet; takes up what failed or was cancelled."""
     return watermark_view(actions.start_watermarking(access_to(request.user, workspace), watermark, given.folder))
 
 
 @router.post("/watermarks/{uuid:watermark}/cancel", response=WatermarkOut)
-def cancel(request: HttpRequest, workspace: Path[str], watermark: UUID) -> WatermarkOut:
+def cancel_watermark(request: HttpRequest, workspace: Path[str], watermark: UUID) -> WatermarkOut:
     """Stops before the next picture."""
     return watermark_view(actions.cancel_watermarking(access_to(request.user, workspace), watermark))
 
 
 @router.get("/watermarks/{uuid:watermark}/pictures/{uuid:picture}/proof")
-def proof(
+def marked_proof(
     request: HttpRequest, workspace: Path[str], watermark: UUID, picture: UUID, width: int = 900, key: str = ""
 ) -> HttpResponse:
     """A picture with its mark, at most so wide and high."""

@@ -37,9 +37,10 @@ MOST_PICTURES = 500
 
 @action(Capability.CHANGE)
 def begin_watermarking(access: Access, mark: UUID) -> Watermarking:
-    """A new one, without pictures, for a mark or any other artwork that can be drawn."""
-    return Watermarking.objects.create(
-        workspace=access.workspace, made_by=access.actor, mark_id=_mark(access, mark), stamp=Stamp().model_dump()
+    """The watermarking of this mark that its maker has open, else a new one; a mark is any artwork that can be drawn."""
+    own = Watermarking.objects.filter(workspace=access.workspace, made_by=access.actor, state=OPEN)
+    return own.filter(mark_id=_mark(access, mark)).first() or Watermarking.objects.create(
+        workspace=access.workspace, made_by=access.actor, mark_id=mark, stamp=Stamp().model_dump()
     )
 
 

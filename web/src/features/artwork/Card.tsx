@@ -5,6 +5,7 @@ import { Link, useNavigate } from "react-router";
 import { bringBackArtwork, describeArtwork, replaceArtwork, takeLoop } from "../../api/actions";
 import type { ArtworkOut, Schemas } from "../../api/client";
 import { makeIcons } from "../../api/iconQueries";
+import { beginWatermark } from "../../api/watermarkQueries";
 import { Button } from "../../ui/Button";
 import { Problem } from "../../ui/Trouble";
 import { Colours, FactList, Picture } from "./FactSheet";
@@ -84,6 +85,7 @@ function Ways({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }
         Prepare it
       </Link>
       {artwork.facts?.kind === "mark" && <IconsButton workspace={workspace} artwork={artwork} />}
+      {artwork.facts?.kind === "mark" && <WatermarkButton workspace={workspace} artwork={artwork} />}
       {(artwork.facts?.pages ?? 1) > 1 && <PagesMenu workspace={workspace} artwork={artwork} />}
     </>
   );
@@ -130,6 +132,23 @@ function IconsButton({ workspace, artwork }: { workspace: string; artwork: Artwo
         Icons for a site
       </button>
       {make.error && <Problem message={make.error.message} onDismiss={make.reset} />}
+    </>
+  );
+}
+
+/** This mark in the corner of many pictures. */
+function WatermarkButton({ workspace, artwork }: { workspace: string; artwork: ArtworkOut }) {
+  const navigate = useNavigate();
+  const begin = useMutation({
+    mutationFn: () => beginWatermark(workspace, artwork.id),
+    onSuccess: ({ id }) => navigate(`/w/${workspace}/watermarks/${id}`),
+  });
+  return (
+    <>
+      <button type="button" className={BARE} disabled={begin.isPending} onClick={() => begin.mutate()}>
+        Into the corner of pictures
+      </button>
+      {begin.error && <Problem message={begin.error.message} onDismiss={begin.reset} />}
     </>
   );
 }
