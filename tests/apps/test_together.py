@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import threading
 from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 import pytest
@@ -120,3 +121,14 @@ def test_a_file_asked_for_twice_at_once_is_the_same_file(juno: Any, place: Any) 
     assert answers == [None, None]
     [rendition], [judgement] = Rendition.objects.all(), Judgement.objects.all()
     assert rendition.files[0]["bytes"] > 0 and judgement.rendition == rendition
+
+
+def test_pictures_that_are_dropped_at_once_all_come_in(juno: Any) -> None:
+    from fitzle.apps.accounts.access import access_to
+    from fitzle.apps.watermarking.actions import add_picture
+    from fitzle.apps.watermarking.models import Watermarking
+
+    access, batch = access_to(juno[0], "juno"), Watermarking.objects.create(workspace=juno[1])
+    answers = at_once([partial(add_picture, access, batch.pk, f"{n}.jpg", [bytes([n])]) for n in range(8)])
+    assert not [answer for answer in answers if isinstance(answer, Exception)]
+    assert sorted(batch.pictures.values_list("position", flat=True)) == list(range(1, 9))

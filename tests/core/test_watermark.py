@@ -233,3 +233,14 @@ def test_files_of_one_stem_get_numbers_whatever_their_endings_become() -> None:
 )  # fmt: skip
 def test_a_name_is_kept_but_for_what_a_system_forbids(name: str, kept: str) -> None:
     assert kept_name(name) == kept
+
+
+def test_letters_on_a_shape_are_seen_where_the_shape_is_not() -> None:
+    badge = svg(
+        '<rect width="100" height="50" fill="#b5521b"/><rect x="10" y="15" width="80" height="20" fill="#ffffff"/>'
+    )
+    marks = drawn_marks([read_artwork(badge, "badge.svg")])
+    like_its_shape = saved(Image.new("RGB", (400, 300), "#b5521b"), "PNG")
+    assert stamped(like_its_shape, "a.png", marks, Stamp(opacity=1)).contrast > 4
+    plain = drawn_marks([read_artwork(svg('<rect width="100" height="50" fill="#b5521b"/>'), "plain.svg")])
+    assert stamped(like_its_shape, "a.png", plain, Stamp(opacity=1)).contrast < 1.1

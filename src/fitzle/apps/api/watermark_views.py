@@ -75,6 +75,7 @@ class WatermarkOut(WatermarkBrief):
     folders: list[str]
     most: int
     reading: int
+    to_mark: int
     hardly_seen: int
     least_seen: float
     weakest: UUID | None
@@ -106,6 +107,7 @@ def watermark_view(watermarking: Watermarking) -> WatermarkOut:
         folders=folders_of(watermarking.workspace),
         most=MOST_PICTURES,
         reading=counts["reading"],
+        to_mark=sum(picture.state != "done" and picture.width > 0 for picture in pictures),
         hardly_seen=sum(_contrast(picture) < LEAST_SEEN for picture in told),
         least_seen=LEAST_SEEN,
         weakest=ranked[0].pk if ranked else None,

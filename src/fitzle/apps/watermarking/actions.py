@@ -37,7 +37,7 @@ MOST_PICTURES = 500
 
 @action(Capability.CHANGE)
 def begin_watermarking(access: Access, mark: UUID) -> Watermarking:
-    """The watermarking of this mark that its maker has open, else a new one; a mark is any artwork that can be drawn."""
+    """The one of this mark that its maker has open, else a new one; a mark is any artwork that can be drawn."""
     own = Watermarking.objects.filter(workspace=access.workspace, made_by=access.actor, state=OPEN)
     return own.filter(mark_id=_mark(access, mark)).first() or Watermarking.objects.create(
         workspace=access.workspace, made_by=access.actor, mark_id=mark, stamp=Stamp().model_dump()
@@ -68,12 +68,14 @@ def change_watermarking(
 @action(Capability.CHANGE)
 def add_picture(access: Access, key: UUID, name: str, chunks: Iterable[bytes]) -> MarkedPicture:
     """Keeps a picture or clip that is to be marked, and has it looked at."""
+    _at_rest(access, key)
+    original, count = keep_by_content(Shelf.ORIGINALS, access.workspace.pk, within_room(access.workspace.pk, chunks))
+    Watermarking.objects.select_for_update().filter(pk=key).first()  # now, as long as it takes to note one row
     found = _at_rest(access, key)
     if found.pictures.count() >= MOST_PICTURES:
         raise FitzleError(
             f"at most {MOST_PICTURES} pictures get a watermark at a time", advice="Begin another one for the rest."
         )
-    original, count = keep_by_content(Shelf.ORIGINALS, access.workspace.pk, within_room(access.workspace.pk, chunks))
     last = found.pictures.aggregate(last=Max("position"))["last"]
     picture = MarkedPicture.objects.create(
         watermarking=found, position=(last or 0) + 1, name=kept_name(name), original=original, original_bytes=count

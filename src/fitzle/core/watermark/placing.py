@@ -10,14 +10,15 @@ from pydantic import Field
 
 from fitzle.core.artwork.reading import Artwork
 from fitzle.core.artwork.sources import Pixels
-from fitzle.core.colour.contrast import contrast_ratio
-from fitzle.core.colour.srgb import Rgb
+from fitzle.core.colour.contrast import FLARE, LUMINANCE_WEIGHTS
+from fitzle.core.colour.srgb import linear
 from fitzle.core.findings import Frozen
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
 
 Corner = Literal["top left", "top right", "bottom left", "bottom right"]
 LEAST_SEEN = 3.0  # to 1: WCAG 2.2, 1.4.11, for graphics that are to be made out
+STANDING_OUT = 0.2  # of its area: letters of a badge are that much of it
 SMALLEST_PX = 8
 DRAWN_PX = 2048  # of the longer side: large enough for the corner of most pictures
 
@@ -88,16 +89,27 @@ def scaled_mark(mark: Pixels, size: Size) -> Pixels:
 
 
 def _contrast(mark: Pixels, behind: Pixels, opacity: float) -> float:
-    """Of the mark's mean colour, as it is seen through its opacity, against the mean of what is behind it."""
-    alpha = mark[..., 3:].astype(np.float64) / 255
+    """What the fifth of the mark's area that stands out most reaches against the mean of what is behind it.
+
+    White letters on a coloured shape are seen wherever they are, whatever the shape does.
+    """
+    alpha = mark[..., 3].astype(np.float64).ravel() / 255
     total = float(alpha.sum())
     if total == 0:
         return 1.0
-    colour = mark[..., :3].sum(axis=(0, 1)) / total
-    ground = (behind[..., :3] * alpha).sum(axis=(0, 1)) / total
-    return contrast_ratio(_rgb(colour * opacity + ground * (1 - opacity)), _rgb(ground))
+    shown = alpha > 0
+    alpha, own, back = alpha[shown], mark[..., :3].reshape(-1, 3)[shown], behind[..., :3].reshape(-1, 3)[shown]
+    ground = (back * alpha[:, None]).sum(axis=0) / total
+    seen = own / alpha[:, None] * opacity + ground * (1 - opacity)
+    light, behind_it = (
+        linear(np.clip(np.rint(px), 0, 255).astype(np.uint8)) @ LUMINANCE_WEIGHTS for px in (seen, ground)
+    )
+    ratios = (np.maximum(light, behind_it) + FLARE) / (np.minimum(light, behind_it) + FLARE)
+    falling = np.argsort(-ratios)
+    reached = int(np.searchsorted(np.cumsum(alpha[falling]), STANDING_OUT * total))
+    return float(ratios[falling[min(reached, len(falling) - 1)]])
 
 
-def _rgb(values: np.ndarray) -> Rgb:
-    red, green, blue = (round(min(255.0, max(0.0, float(value)))) for value in values)
-    return Rgb(red, green, blue)
+def _luminance(px: np.ndarray) -> np.ndarray:
+    """Relative luminance of colours (n, 3), or of one (3,), 0 to 255."""
+    return np.asarray(linear(np.clip(np.rint(px), 0, 255).astype(np.uint8)) @ LUMINANCE_WEIGHTS)

@@ -127,13 +127,13 @@ function Row({ workspace, watermark, picture, chosen, choose }: RowProps) {
     <tr
       className={`border-b border-hairline align-baseline max-sm:grid max-sm:py-1 ${chosen ? "bg-sheet" : ""}`}
     >
-      <td className="min-w-0 py-1.5 pr-4">
+      <td className="min-w-44 py-1.5 pr-4">
         <button
           type="button"
           disabled={picture.contrast === null}
           aria-pressed={chosen}
           onClick={() => choose(picture.id)}
-          className="min-h-6 text-left font-semibold break-all enabled:hover:underline"
+          className="min-h-6 text-left font-semibold [overflow-wrap:anywhere] enabled:hover:underline"
         >
           {picture.name}
         </button>

@@ -46,7 +46,7 @@ interface ProofProps {
 function Proof({ workspace, watermark, picture, words }: ProofProps) {
   return (
     <figure className="min-w-0">
-      <div className="flex h-[264px] items-center justify-center bg-room">
+      <div className="flex h-[264px] items-center justify-start">
         <SteadyImage
           src={markedProofUrl(workspace, watermark.id, picture, PROOF_PX)}
           alt={`${picture.name} with its mark`}
@@ -76,7 +76,7 @@ export function StandsOut({ picture, least }: { picture: MarkedPicture; least: n
         {picture.contrast.toFixed(1)} : 1
       </span>
       {picture.hardly_seen && (
-        <span className="pl-1.5 text-[12px] text-risky">hardly seen, {least} : 1 is</span>
+        <span className="pl-1.5 text-[12px] text-risky">hardly seen, under {least} : 1</span>
       )}
     </span>
   );

@@ -9,7 +9,6 @@ import {
   type Watermark,
   type WatermarkChange,
 } from "../../api/watermarkQueries";
-import { Optional } from "../../ui/fields";
 import { Slider } from "../../ui/Slider";
 import { Problem } from "../../ui/Trouble";
 
@@ -72,18 +71,20 @@ export function StampFields({ workspace, watermark }: { workspace: string; water
       </div>
       <p className="mt-1.5 text-[12px] text-soft">Size and distance go by the short side of each picture.</p>
       <Versions workspace={workspace} watermark={watermark} />
-      <div className="mt-5 border-t border-hairline pt-2">
-        <Optional
-          label="details"
-          on={watermark.keep_details}
-          turn={(keep_details) => save.mutate({ keep_details })}
+      <label className="mt-5 grid min-h-6 cursor-pointer grid-cols-[18px_1fr] items-start gap-2 border-t border-hairline pt-3 text-[13px]">
+        <input
+          type="checkbox"
+          checked={watermark.keep_details}
+          onChange={(event) => save.mutate({ keep_details: event.target.checked })}
+          className="mt-[3px] accent-[var(--ink)]"
         />
-        <p className="mt-1 text-[12px] text-soft">
-          {watermark.keep_details
-            ? "What the camera wrote stays in: time, place, device."
-            : "Time, place and device are left out of the copies."}
-        </p>
-      </div>
+        <span>
+          Keep what the camera wrote
+          <span className="block text-[12px] text-soft">
+            Time, place and device; else the copies are without.
+          </span>
+        </span>
+      </label>
     </fieldset>
   );
 }
@@ -136,7 +137,9 @@ function Versions({ workspace, watermark }: { workspace: string; watermark: Wate
                 className="max-h-full max-w-full"
               />
             </span>
-            <figcaption className="mt-1 text-[12px] text-soft">on {count(watermark, index)}</figcaption>
+            {watermark.entries.length > 0 && (
+              <figcaption className="mt-1 text-[12px] text-soft">on {count(watermark, index)}</figcaption>
+            )}
           </figure>
         ))}
       </div>

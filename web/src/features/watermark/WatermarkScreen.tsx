@@ -107,7 +107,7 @@ function Making({ workspace, watermark, busy }: { workspace: string; watermark: 
   const start = useMutation({ mutationFn: () => startWatermark(workspace, watermark.id, folder), ...settle });
   const stop = useMutation({ mutationFn: () => cancelWatermark(workspace, watermark.id), ...settle });
   const trouble = start.error ?? stop.error;
-  const left = watermark.pictures - watermark.made;
+  const left = watermark.to_mark;
   const marking = isMarking(watermark);
   return (
     <div className="ml-auto flex flex-wrap items-center gap-x-4 gap-y-2">
