@@ -3,10 +3,12 @@
 from typing import Any
 
 import pytest
+from PIL import Image
 
 from tests.browser.conftest import ROOT
 from tests.browser.person import Person
 from tests.browser.test_composing import PLACE
+from tests.make import saved
 
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 THEMES = ["dark", "light"]
@@ -78,6 +80,15 @@ def stills(person: Person) -> None:
     person.sees("worth having")
 
 
+def watermark(person: Person) -> None:
+    person.go("/w/ottermoor/artwork")
+    person.find("//button[contains(., 'ottermoor-dark.svg')]").click()
+    person.button("Into the corner of pictures").click()
+    person.sees("How it stands")
+    person.drop(person.find("//main"), "yard.jpg", saved(Image.new("RGB", (90, 60), "#f4f1ea"), "JPEG"))
+    person.find("//img[@alt='yard.jpg with its mark']")
+
+
 def glyphs(person: Person) -> None:
     person.go("/w/ottermoor/artwork")
     person.button("Make a mark of a glyph").click()
@@ -136,6 +147,7 @@ SCREENS = [
     bench,
     preparation,
     stills,
+    watermark,
     glyphs,
     starting_points,
 ]

@@ -1,7 +1,13 @@
-import { markedProofUrl, type MarkedPicture, type Watermark } from "../../api/watermarkQueries";
+import { markedProofUrl, type MarkedPicture, type Stamp, type Watermark } from "../../api/watermarkQueries";
 import { SteadyImage } from "../../ui/SteadyImage";
 
 const PROOF_PX = 960;
+const CORNERS: Record<NonNullable<Stamp["corner"]>, string> = {
+  "top left": "left top",
+  "top right": "right top",
+  "bottom left": "left bottom",
+  "bottom right": "right bottom",
+};
 
 interface Props {
   workspace: string;
@@ -9,7 +15,10 @@ interface Props {
   chosen: string | null;
 }
 
-/** The picture on which the mark stands out least and the one on which it does most; or the one that was chosen. */
+/**
+ * The picture on which the mark stands out least and the one on which it does most, or the one that was chosen; below
+ * each its corner, larger.
+ */
 export function Proofs({ workspace, watermark, chosen }: Props) {
   const found = (id: string | null | undefined) =>
     watermark.entries.find((entry) => entry.id === id && entry.contrast !== null);
@@ -46,13 +55,19 @@ interface ProofProps {
 function Proof({ workspace, watermark, picture, words }: ProofProps) {
   return (
     <figure className="min-w-0">
-      <div className="flex h-[264px] items-center justify-start">
+      <div className="flex h-[236px] items-end justify-start">
         <SteadyImage
           src={markedProofUrl(workspace, watermark.id, picture, PROOF_PX)}
           alt={`${picture.name} with its mark`}
           className="max-h-full max-w-full"
         />
       </div>
+      <img
+        src={markedProofUrl(workspace, watermark.id, picture, PROOF_PX)}
+        alt=""
+        className="mt-2 h-24 w-full object-none"
+        style={{ objectPosition: CORNERS[watermark.stamp.corner ?? "bottom right"] }}
+      />
       <figcaption className="mt-1.5 text-[13px]">
         <span className="flex flex-wrap items-baseline gap-x-3">
           <b className="font-semibold">{words}</b>
