@@ -7,8 +7,12 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from fitzle.core.motion.files import Playing, moving_file
+from fitzle.core.motion.ladders import highest, settings_at
+from fitzle.core.motion.reel import Reel
 from tests.apps.helpers import Bring, send, wall_proofs
 from tests.clips import clip, number_in, turned
+from tests.core.test_footage import rounds
 from tests.make import opened, photo, saved
 from tests.pdf import pdf
 
@@ -188,3 +192,15 @@ def test_further_pages_of_a_document_become_artwork(signed_in: Any, bring: Bring
     assert (page["state"], page["facts"]["colours"][0]["hex"], page["facts"]["pages"]) == ("ready", "#0000ff", 1)
     wrong = send(signed_in, "post", f"workspaces/juno/artwork/{found['id']}/pages", {"pages": [3]})
     assert (wrong.status_code, "no page 3" in wrong.json()["message"]) == (422, True)
+
+
+def test_the_part_that_closes_best_is_found_near_the_one_that_was_chosen(signed_in: Any, bring: Bring) -> None:
+    reel = Reel((np.asarray(frame.convert("RGBA")) for frame in rounds()), 4.0)
+    data = moving_file("mp4", reel, settings_at("mp4", highest("mp4"), reel.fps), Playing())
+    loops = f"{ARTWORK}/{bring('round.mp4', data)['id']}/loops/best"
+    found = signed_in.get(f"{loops}?begin=0.2&end=1.4").json()
+    assert found["end"] - found["begin"] == pytest.approx(1.2, abs=0.01)
+    assert 1.1 <= found["begin"] <= 2.0, "inside of the shot in which it goes round"
+    for wrong in ("begin=0&end=9", "begin=2&end=1", "begin=0&end=4"):
+        refused = signed_in.get(f"{loops}?{wrong}")
+        assert refused.status_code == 422 and refused.json()["message"]

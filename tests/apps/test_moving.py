@@ -14,6 +14,7 @@ from fitzle.apps.pieces import making, progress
 from fitzle.apps.pieces.making import made_bytes
 from fitzle.apps.pieces.models import Fit
 from fitzle.apps.pieces.opening import open_fit
+from fitzle.core.encode.budget import Budget
 from fitzle.core.preflight.file_facts import read_file_facts
 from tests.apps.helpers import content, deliver, send, upload, wall_proofs
 from tests.core.test_footage import moving as moving_picture
@@ -109,13 +110,28 @@ def test_who_waits_for_a_moving_file_is_told_what_is_being_done(
     signed_in: Any, places: Any, run: Any, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     header, seen = fit_in(signed_in, "Header"), list[str]()
-    monkeypatch.setattr(making, "teller", lambda _workspace, _key: seen.append)
+    monkeypatch.setattr(making, "teller", lambda _workspace, _key, _budget: seen.append)
     let_move(signed_in, run, header, 0.5)
     assert any("Drawing" in words for words in seen) and any("frames a second" in words for words in seen)
     assert fit_in(signed_in, "Header")["making"] == "", "it is made"
     workspace = Fit.objects.get(pk=header["id"]).piece.workspace_id
-    progress.teller(workspace, "another")("Comparing")
+    progress.teller(workspace, "another", Budget())("Comparing")
     assert progress.told(workspace, "another") == "Comparing" and progress.told(workspace + 1, "another") == ""
+
+
+def test_who_has_waited_enough_gets_the_best_so_far(signed_in: Any, places: Any, run: Any) -> None:
+    header = fit_in(signed_in, "Header")
+    found = Fit.objects.select_related("piece__workspace").get(pk=header["id"])
+    workspace, budget = found.piece.workspace, Budget()
+    tell = progress.teller(workspace.pk, open_fit(workspace, found).file_key, budget)
+    tell("Drawing 40 frames")
+    assert budget.allows()
+    assert send(signed_in, "post", f"workspaces/juno/fits/{header['id']}/enough").status_code == 200
+    tell("Comparing 3 ways")
+    assert not budget.allows() and budget.ended_early
+    again = Budget()
+    progress.teller(workspace.pk, open_fit(workspace, found).file_key, again)("Drawing")
+    assert again.allows(), "the next search of it is not ended by what was said of this one"
 
 
 def test_a_place_for_stills_says_that_it_takes_no_motion(signed_in: Any, places: Any, run: Any) -> None:

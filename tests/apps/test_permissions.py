@@ -80,6 +80,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "take_back": (NOBODY,),
     "say_live": (NOBODY, True),
     "remember_handing": (NOBODY, Handing()),
+    "end_search": (NOBODY,),
     "fill_fields": (NOBODY, {}, None),
     "connect": (NOBODY, connections.Opening("s3", "https://a.example", "x", "", "")),
     "disconnect": (NOBODY,),

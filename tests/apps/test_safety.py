@@ -103,6 +103,7 @@ QUERIES = {
     "/fits/{fit}/prepared/{part}": "?step=clean%20edge",
     "/harmonies": "?colour=%2317443c",
     "/artwork/{artwork}/moment": "?at=0",
+    "/artwork/{artwork}/loops/best": "?begin=0&end=1",
     "/artwork/{artwork}/frame": "?at=0",
     "/fits/{fit}/contrasts": "?part=mark&colours=fff",
     "/typefaces/sample": "?family=Anton&text=x",

@@ -61,7 +61,9 @@ def test_parts_are_let_move_timed_by_hand_and_watched(moving_bench: Person) -> N
     choose(person, "goes out", "stays")
     person.wait(lambda: motion_of(person, "headline")["go"] is None, "stays")
     person.find("//input[@type='range' and contains(@aria-label, 'moment')]").send_keys(Keys.HOME)
-    person.find("//img[contains(@alt, 'at 0.00 s')]")
+    person.find("//*[@data-stage]//img[contains(@alt, 'at 0.00 s') and contains(@src, '/motion/moment')]")
+    person.button("Show all parts in").click()
+    person.find("//*[@data-stage]//img[not(contains(@alt, ' s'))]")
     person.driver.execute_script("document.activeElement.blur()")
     person.find("//body").send_keys(" ")
     picture = person.find("//img[contains(@alt, 'playing')]")
@@ -74,9 +76,37 @@ def test_parts_are_let_move_timed_by_hand_and_watched(moving_bench: Person) -> N
     assert not person.driver.find_elements(By.XPATH, PLAYING), "nothing plays by itself"
     ActionChains(person.driver).move_to_element(proof).perform()
     person.wait(lambda: person.driver.find_elements(By.XPATH, PLAYING), "it plays under the pointer")
+    ActionChains(person.driver).move_to_element(person.find("//h1")).perform()
+    person.wait(lambda: not person.driver.find_elements(By.XPATH, PLAYING), "and stops")
+    person.button("Play what moves").click()
+    person.wait(lambda: person.driver.find_elements(By.XPATH, PLAYING), "all play on request")
+    person.button("Stop all").click()
+    person.wait(lambda: not person.driver.find_elements(By.XPATH, PLAYING), "and stop")
     proof.click()
+    person.sees("words in for")
+    person.link("As it will be seen").click()
+    person.button("Play all together").click()
+    person.wait(lambda: person.driver.find_elements(By.XPATH, PLAYING), "in its scenes")
+    person.link("At the bench").click()
     person.button("Stand still").click()
     person.sees("This place takes a picture that moves")
     person.button("Undo motion").click()
     person.sees("words in for")
     assert not person.complaints()
+
+
+def test_the_moment_under_the_playhead_is_worked_on(moving_bench: Person) -> None:
+    person = moving_bench
+    person.button("Let its parts move").click()
+    person.sees("words in for")
+    head = person.find("//input[@type='range' and contains(@aria-label, 'moment')]")
+    person.driver.execute_script("arguments[0].focus()", head)
+    head.send_keys(Keys.END)
+    moment = person.find("//*[@data-stage]//img[contains(@src, '/motion/moment')]")
+    before, revision = moment.get_attribute("src"), person.fit()["piece"]["revision"]
+    person.find("//*[@data-stage]//*[contains(@aria-label, 'headline')]").click()
+    person.press(Keys.ARROW_RIGHT)
+    person.wait(lambda: person.fit()["piece"]["revision"] > revision, "moved")
+    now = "//*[@data-stage]//img[contains(@src, '/motion/moment')]"
+    person.wait(lambda: person.find(now).get_attribute("src") != before, "the same moment as it is now")
+    assert "at " in person.find(now).get_attribute("alt")

@@ -173,6 +173,18 @@ def test_the_part_that_closes_best_is_found() -> None:
     """A disc that goes round once in 1.2 s between shots of something else: any part of that length of it closes."""
     from fitzle.core.motion.looping import best_loop
 
+    out = io.BytesIO()
+    frames = rounds()
+    frames[0].save(out, "WEBP", save_all=True, append_images=frames[1:], duration=40, lossless=True)
+    found = best_loop(out.getvalue(), "round.webp", Cut(), 1.2)
+    assert found.end == pytest.approx(found.begin + 1.2, abs=1e-3)
+    assert 1.1 <= found.begin <= 2.0, "inside of the shot in which it goes round"
+    with pytest.raises(ValueOutOfRange, match="no part of 9 s"):
+        best_loop(out.getvalue(), "round.webp", Cut(), 9)
+
+
+def rounds() -> list[Image.Image]:
+    """4 s, 25 frames a second: from 1.2 to 3.2 s a disc goes round once in 1.2 s."""
     frames = []
     for number in range(100):
         picture = Image.new("RGB", (96, 64), (40, 60 + number // 2, 80))
@@ -183,13 +195,7 @@ def test_the_part_that_closes_best_is_found() -> None:
         else:
             picture.paste((200, 90, 40), (number % 60, 10, number % 60 + 20, 40))
         frames.append(picture)
-    out = io.BytesIO()
-    frames[0].save(out, "WEBP", save_all=True, append_images=frames[1:], duration=40, lossless=True)
-    found = best_loop(out.getvalue(), "round.webp", Cut(), 1.2)
-    assert found.end == pytest.approx(found.begin + 1.2, abs=1e-3)
-    assert 1.1 <= found.begin <= 2.0, "inside of the shot in which it goes round"
-    with pytest.raises(ValueOutOfRange, match="no part of 9 s"):
-        best_loop(out.getvalue(), "round.webp", Cut(), 9)
+    return frames
 
 
 def test_every_frame_of_even_delays_is_shown_once() -> None:

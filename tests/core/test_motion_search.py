@@ -214,3 +214,17 @@ def test_settings_are_told_in_words() -> None:
     assert settings_at("gif", 0, 12.5).words == "12.5 frames a second, 8 colours, tolerance 32, packed freely (200)"
     assert settings_at("webp", 0, 25).words == "25 frames a second, quality 3"
     assert json.loads(settings_at("apng", highest("apng"), 25).model_dump_json())["colours"] is None
+
+
+def test_a_search_that_is_ended_gives_the_best_it_has() -> None:
+    budget, heard = Budget(60), list[str]()
+
+    def tell(words: str) -> None:
+        heard.append(words)
+        if words.startswith("Comparing"):
+            budget.end()
+
+    found = best_moving(lambda fps: pan(fps, 1), 1.0, 9600, Asked(["gif", "webp", "apng"], 9_000), budget, tell)
+    whole = best_moving(lambda fps: pan(fps, 1), 1.0, 9600, Asked(["gif", "webp", "apng"], 9_000), Budget(60))
+    assert found.choice.best and len(found.choice.best.data) <= 9_000 and found.choice.ended_early
+    assert len(found.choice.candidates) < len(whole.choice.candidates) and len(heard) <= 4

@@ -13,7 +13,7 @@ from pydantic import Field
 
 from fitzle.apps.accounts.access import access_to, workspace_to_see
 from fitzle.apps.api.artwork_views import artwork_view
-from fitzle.apps.api.drawn import draw_frame, find_frame
+from fitzle.apps.api.drawn import draw_frame, find_frame, find_loop
 from fitzle.apps.api.pictures import immutable_picture, width_allowed
 from fitzle.apps.api.schemas import ArtworkOut, Message
 from fitzle.apps.artwork.actions import take_loop as take_loop_of
@@ -30,7 +30,7 @@ from fitzle.apps.files.keeping import open_checked
 from fitzle.apps.files.shelves import Shelf
 from fitzle.core.formats import format_named
 from fitzle.core.motion.footage import FASTEST, SLOWEST, Closing, Cut
-from fitzle.core.motion.looped import LONGEST_LOOP_S
+from fitzle.core.motion.looped import LONGEST_LOOP_S, check_loop
 
 if TYPE_CHECKING:
     from fitzle.apps.artwork.models import Artwork
@@ -70,6 +70,13 @@ class LoopIn(Schema):
     end: Seconds | None = None
     speed: Annotated[float, Field(ge=SLOWEST, le=FASTEST)] = 1
     closing: Closing = "cut"
+
+
+class LoopEnds(Schema):
+    """Where a loop begins and ends, in seconds of the clip."""
+
+    begin: float
+    end: float
 
 
 class StillsOut(Schema):
@@ -152,6 +159,16 @@ def take_loop(request: HttpRequest, workspace: Path[str], artwork: UUID, given: 
     """Makes a moving picture of a part of a clip, or of a Lottie animation: artwork for places that take motion."""
     cut = Cut(begin=given.begin, end=given.end, speed=given.speed, closing=given.closing)
     return Status(202, artwork_view(take_loop_of(access_to(request.user, workspace), artwork, cut)))
+
+
+@router.get("/artwork/{uuid:artwork}/loops/best", response={200: LoopEnds, 422: Message})
+def find_best_loop(request: HttpRequest, workspace: Path[str], artwork: UUID, begin: Seconds, end: Seconds) -> LoopEnds:
+    """The part of a clip near this one, and as long, whose end goes over into its beginning best."""
+    space = workspace_to_see(request.user, workspace)
+    clip = usable_clip(space, artwork)
+    check_loop(Cut(begin=begin, end=end), clip.known_facts["seconds"])
+    found = find_loop.ask(clip.sha256, space.pk, artwork, begin, end)
+    return LoopEnds(begin=found[0], end=found[1])
 
 
 @router.post("/artwork/{uuid:artwork}/pages", response={202: list[ArtworkOut], 422: Message})

@@ -19,7 +19,7 @@ from fitzle.apps.api.preparation_schemas import PreparationOut
 from fitzle.apps.api.preparation_views import picture_key, preparation_view
 from fitzle.apps.api.schemas import FitOut
 from fitzle.apps.api.views import fit_view
-from fitzle.apps.artwork.clips import frame_picture, moment, usable_clip
+from fitzle.apps.artwork.clips import best_near, frame_picture, moment, usable_clip
 from fitzle.apps.artwork.library import artwork_of, early_source, facts_of, ready_by_id, shown_source, source_of
 from fitzle.apps.artwork.preparing import before_steps, document_of, preparable, preparation_of, shown_stages
 from fitzle.apps.deliveries.record import last_delivered
@@ -185,6 +185,12 @@ def draw_prepared(workspace: int, artwork: UUID, upto: int, width: int) -> Pictu
 def draw_frame(workspace: int, clip: UUID, seconds: float, width: int) -> Picture:
     """The frame of a clip at a moment."""
     return Picture(*preview_bytes(frame_picture(usable_clip(workspace_numbered(workspace), clip), seconds, width)))
+
+
+@drawable
+def find_loop(workspace: int, clip: UUID, begin: float, end: float) -> tuple[float, float]:
+    """The ends of the part near this one, and as long, that closes best."""
+    return best_near(usable_clip(workspace_numbered(workspace), clip), begin, end)
 
 
 @drawable

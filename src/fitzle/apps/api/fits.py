@@ -74,6 +74,13 @@ def repair_fit(request: HttpRequest, workspace: Path[str], fit: UUID, name: str,
     return view_of_changed(access, actions.repair_fit(access, fit, name, part))
 
 
+@router.post("/fits/{uuid:fit}/enough", response=FitOut)
+def end_search(request: HttpRequest, workspace: Path[str], fit: UUID) -> FitOut:
+    """Ends the search for the file of a fit with the best that it has found so far."""
+    access = access_to(request.user, workspace)
+    return view_of(access, actions.end_search(access, fit))
+
+
 @router.post("/fits/{uuid:fit}/simpler/{part}", response={200: FitOut, 422: Message})
 def simplify_mark(request: HttpRequest, workspace: Path[str], fit: UUID, part: str) -> FitOut:
     """Makes a version of a mark with fewer parts for this place; it stands there once it is read."""

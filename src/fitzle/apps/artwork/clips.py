@@ -31,6 +31,7 @@ from fitzle.core.errors import ArtworkError
 from fitzle.core.formats import CLIPS
 from fitzle.core.motion.footage import Cut
 from fitzle.core.motion.looped import check_loop, loop_of_clip, loop_of_drawing
+from fitzle.core.motion.looping import better_loop
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import User, Workspace
@@ -163,6 +164,13 @@ def note_stills(
         )
         for seconds in moments[:MOST_STILLS]
     ]
+
+
+def best_near(clip: Artwork, begin: float, end: float) -> tuple[float, float]:
+    """The ends of the part near this one, and as long, that closes best. Raises ValueOutOfRange."""
+    with clip_of(clip) as opened:
+        found = better_loop(opened, clip.name, begin, end, clip.known_facts["seconds"])
+    return found.begin, found.end or end
 
 
 def note_loop(parent: Artwork, user: User | None, cut: Cut) -> Artwork:

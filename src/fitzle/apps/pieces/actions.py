@@ -30,6 +30,7 @@ from fitzle.apps.pieces.fits import fit_of
 from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.apps.pieces.motion import work_out_motion
 from fitzle.apps.pieces.opening import OpenFit, decided, open_fit
+from fitzle.apps.pieces.progress import say_enough
 from fitzle.apps.pieces.sharing import shared_slugs, slug_of
 from fitzle.apps.pieces.uses import fits_in_house_colours, fits_showing
 from fitzle.core.artwork.sources import VectorSource
@@ -166,6 +167,14 @@ def fix_file(access: Access, fit_id: UUID, wish: Wish) -> Fit:
     Fit.objects.filter(pk__in=[one.pk for one in same]).update(wish=fixed)
     make_later(one.pk for one in same)
     return fit_of(access.workspace, fit_id)
+
+
+@action(Capability.CHANGE)
+def end_search(access: Access, fit_id: UUID) -> Fit:
+    """Has the search for the file of a fit end with the best that it has found so far."""
+    opened = open_fit(access.workspace, fit_of(access.workspace, fit_id))
+    say_enough(access.workspace.pk, opened.file_key)
+    return opened.fit
 
 
 @action(Capability.DELIVER)

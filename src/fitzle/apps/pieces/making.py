@@ -104,8 +104,8 @@ def make_anew(workspace: Workspace, sha256: str) -> None:
 def _made(workspace: Workspace, opened: OpenFit) -> tuple[Decided, Choice]:
     sources = opened.sources(preview=False)
     looked = decide_and_remember(workspace, opened, sources)
-    tell = teller(workspace.pk, opened.file_key)
-    choice = make_best_file(looked, sources, Budget(settings.SEARCH_SECONDS), tell)
+    budget = Budget(settings.SEARCH_SECONDS)
+    choice = make_best_file(looked, sources, budget, teller(workspace.pk, opened.file_key, budget))
     record = record_of(choice, looked.plan.size)
     if choice.best:
         for data in (choice.best.data, *(one.data for one in choice.beside)):

@@ -28,6 +28,10 @@ class Budget:
         """Seconds until it is used up; below 0 where it is."""
         return self.seconds - self.used
 
+    def end(self) -> None:
+        """Uses it up now: what was found so far has to do."""
+        self.seconds = min(self.seconds, self.used)
+
     def share(self, searches: int, reserved: float = 0.0) -> Budget:
         """What is left, divided among so many searches: none takes the time of those that come after it.
 

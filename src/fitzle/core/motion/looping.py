@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import numpy as np
 
+from fitzle.core.artwork.clips.opening import OpenClip
 from fitzle.core.errors import ValueOutOfRange
-from fitzle.core.motion.footage import Cut, footage_of
+from fitzle.core.motion.footage import Cut, Footage, footage_of, footage_of_clip
 from fitzle.core.units import Size
 
 LOOKED_AT_FPS = 12.5
 LOOKED_AT_PX = Size(96, 96)
+AROUND_S = 10.0  # of a clip: a better loop is looked for so far before and after the one that there is
 LEAST_MOVEMENT = 0.5  # of 255, on average: of what stands still every part closes, and none is worth anything
 
 
@@ -20,6 +22,19 @@ def best_loop(data: bytes, name: str, cut: Cut, length: float) -> Cut:
     Raises ValueOutOfRange where the cut is shorter than that.
     """
     whole = footage_of(data, name, cut._replace(closing="cut"), LOOKED_AT_PX, LOOKED_AT_FPS)
+    return _closest(whole, name, cut, length)
+
+
+def better_loop(clip: OpenClip, name: str, begin: float, end: float, seconds: float) -> Cut:
+    """The part of an open clip that closes best, as long as the one from `begin` to `end` and near it.
+
+    `seconds` is the clip's length. Raises ValueOutOfRange where there is no other part so long.
+    """
+    around = Cut(begin=max(0.0, begin - AROUND_S), end=min(seconds, end + AROUND_S))
+    return _closest(footage_of_clip(clip, around, LOOKED_AT_PX, LOOKED_AT_FPS), name, around, end - begin)
+
+
+def _closest(whole: Footage, name: str, cut: Cut, length: float) -> Cut:
     count = round(whole.period * LOOKED_AT_FPS)
     steps = round(length * LOOKED_AT_FPS)
     if not 2 <= steps < count - 1:

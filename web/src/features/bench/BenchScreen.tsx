@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Link, useParams } from "react-router";
 
 import { save } from "../../api/actions";
+import type { FitOut } from "../../api/client";
 import { deliverAndWait, fileUrl, zipUrl } from "../../api/deliveryQueries";
 import { Button } from "../../ui/Button";
 import { HistoryStep } from "../../ui/HistoryStep";
@@ -11,6 +12,7 @@ import { ConflictDialog } from "./ConflictDialog";
 import { HelpSheet } from "./HelpSheet";
 import { Judgement } from "./Judgement";
 import { Motion } from "./motion/Motion";
+import { ALL_IN, type Time } from "./motion/time";
 import { PartsPanel } from "./PartsPanel";
 import { Rail } from "./Rail";
 import { Seen } from "./Seen";
@@ -30,8 +32,7 @@ export function BenchScreen() {
           <PartsPanel bench={bench} fit={bench.fit} />
         </div>
         <div className="min-w-0 max-md:order-1">
-          <Stage key={bench.fit.id} bench={bench} fit={bench.fit} />
-          <Motion bench={bench} fit={bench.fit} />
+          <Staged key={bench.fit.id} bench={bench} fit={bench.fit} />
           <Rail fit={bench.fit} workspace={workspace} />
           <Seen fit={bench.fit} workspace={workspace} />
         </div>
@@ -41,6 +42,17 @@ export function BenchScreen() {
       </div>
       {bench.conflict && <ConflictDialog conflict={bench.conflict} settle={bench.settle} />}
     </main>
+  );
+}
+
+/** The proof, and below it the ruler of seconds, whose playhead says which moment the proof shows. */
+function Staged({ bench, fit }: { bench: Bench; fit: FitOut }) {
+  const [time, setTime] = useState<Time>(ALL_IN);
+  return (
+    <>
+      <Stage bench={bench} fit={fit} time={time} />
+      <Motion bench={bench} fit={fit} time={time} setTime={setTime} />
+    </>
   );
 }
 

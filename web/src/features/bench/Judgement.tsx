@@ -2,7 +2,7 @@ import { Ban, Check, TriangleAlert } from "lucide-react";
 import { useMutation } from "@tanstack/react-query";
 import { Link } from "react-router";
 
-import { simplifyMark } from "../../api/actions";
+import { endSearch, simplifyMark } from "../../api/actions";
 import { Button } from "../../ui/Button";
 
 import type { Finding, FitOut } from "../../api/client";
@@ -24,7 +24,7 @@ export function Judgement({ bench, fit }: Props) {
   return (
     <div className="grid gap-x-9 gap-y-7 md:grid-cols-2 xl:grid-cols-1">
       <div>
-        <Demands fit={fit} />
+        <Demands bench={bench} fit={fit} />
         {fit.file && (
           <Link
             to={`/w/${bench.workspace}/fits/${fit.id}/file`}
@@ -45,12 +45,23 @@ const SYMBOLS = {
   refused: { symbol: Ban, colour: "text-refused", words: "would be refused" },
 };
 
-function Demands({ fit }: { fit: FitOut }) {
+/** A search for a moving file takes up to a minute: who has waited enough takes what was found so far. */
+function Enough({ bench, fit }: { bench: Bench; fit: FitOut }) {
+  const end = useMutation({ mutationFn: () => endSearch(bench.workspace, fit.id) });
+  if (end.isSuccess) return <span>The best so far is taken.</span>;
+  return (
+    <Button look="bare" disabled={end.isPending} onClick={() => end.mutate()}>
+      Take the best so far
+    </Button>
+  );
+}
+
+function Demands({ bench, fit }: { bench: Bench; fit: FitOut }) {
   return (
     <table className="w-full table-fixed text-left text-[13px]">
       {fit.making && (
         <caption role="status" className="caption-bottom pt-2 text-left text-soft">
-          {fit.making}…
+          {fit.making}… <Enough bench={bench} fit={fit} />
         </caption>
       )}
       <thead>

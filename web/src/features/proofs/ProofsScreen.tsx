@@ -11,7 +11,9 @@ import {
   type Scenes,
   type Sight,
 } from "../../api/sceneQueries";
+import { motionQuery, playingUrl } from "../../api/motionQueries";
 import { plural } from "../../measure/words";
+import { Button } from "../../ui/Button";
 import { Choice } from "../../ui/fields";
 import { HistoryStep } from "../../ui/HistoryStep";
 import { Problem, Trouble } from "../../ui/Trouble";
@@ -22,6 +24,7 @@ import { PhoneLink } from "./PhoneLink";
 import { SceneFigure } from "./SceneFigure";
 import { SIGHTS, SightFilters } from "./Sights";
 
+const LOOP_PX = 960; // the widest that a loop is drawn here
 const TIMES: [string, string][] = [
   ["0", "Off"],
   ["2", "2 ×"],
@@ -50,6 +53,14 @@ function Proofs({ bench, scenes }: { bench: Bench; scenes: Scenes }) {
   const source = sourceOf(bench.workspace, fit.id, scenes);
   const alt = `${fit.piece.document.subject} in ${fit.sheet.name}`;
   const shown = all.find((scene) => scene.id === alone);
+  const [together, setTogether] = useState(false);
+  const { data: motion } = useQuery({
+    ...motionQuery(bench.workspace, fit.id, fit.piece.revision),
+    enabled: fit.sheet.motion.allowed,
+  });
+  const loop = motion?.moves
+    ? playingUrl(bench.workspace, fit.id, `${fit.piece.revision}`, Math.min(fit.width, LOOP_PX))
+    : null;
   const step = useCallback(
     (by: number) =>
       setAlone((id) => {
@@ -67,6 +78,11 @@ function Proofs({ bench, scenes }: { bench: Bench; scenes: Scenes }) {
           <div className="flex flex-wrap gap-x-8 border-b-2 border-strong pb-2">
             <Choice label="Seen by" options={SIGHTS} value={sight} choose={setSight} />
             <Choice label="Magnifier" options={TIMES} value={times} choose={setTimes} />
+            {loop && (
+              <Button look="bare" aria-pressed={together} onClick={() => setTogether(!together)}>
+                {together ? "Stop all" : "Play all together"}
+              </Button>
+            )}
           </div>
           <div className="mt-5 flex flex-wrap items-end gap-x-7 gap-y-7">
             {all.map((scene) => (
@@ -79,6 +95,8 @@ function Proofs({ bench, scenes }: { bench: Bench; scenes: Scenes }) {
                 sight={sight}
                 times={Number(times)}
                 open={() => setAlone(scene.id)}
+                loop={loop}
+                together={together}
               />
             ))}
           </div>

@@ -1,6 +1,7 @@
 import { Maximize2 } from "lucide-react";
 
 import type { Scene, Scenes, Sight, Source } from "../../api/sceneQueries";
+import { useLooked } from "../../ui/MovingImage";
 import { SteadyImage } from "../../ui/SteadyImage";
 import { Loupe } from "./Loupe";
 import { SceneView } from "./SceneView";
@@ -14,12 +15,26 @@ interface Props {
   sight: Sight;
   times: number;
   open?: () => void;
+  /** Of what moves: its loop, which plays while it is looked at, or `together` with all others. */
+  loop?: string | null;
+  together?: boolean;
 }
 
 /** One scene on the line, at its real size, with its name. */
-export function SceneFigure({ scene, scenes, source, alt, sight, times, open }: Props) {
+export function SceneFigure({
+  scene,
+  scenes,
+  source,
+  alt,
+  sight,
+  times,
+  open,
+  loop = null,
+  together = false,
+}: Props) {
+  const [looked, handlers] = useLooked();
   return (
-    <figure className="min-w-0 max-w-full">
+    <figure className="min-w-0 max-w-full" {...handlers}>
       <div className="w-fit max-w-full overflow-x-auto overflow-y-hidden border border-hairline">
         <Loupe
           times={times}
@@ -40,9 +55,9 @@ export function SceneFigure({ scene, scenes, source, alt, sight, times, open }: 
               <SceneView
                 scene={scene}
                 neighbours={scenes.neighbours}
-
                 source={source}
                 alt={alt}
+                playing={looked || together ? loop : null}
               />
             </div>
           )}

@@ -9,10 +9,12 @@ interface Props {
   source: Source;
   /** What the picture is called by those who cannot see it. */
   alt: string;
+  /** The loop, where it is to be seen playing instead. */
+  playing?: string | null;
 }
 
 /** A scene at its real size, drawn from its description: one px of it is one px of the page. */
-export function SceneView({ scene, neighbours, source, alt }: Props) {
+export function SceneView({ scene, neighbours, source, alt, playing = null }: Props) {
   const first = scene.items.findIndex((item) => item.kind === "picture");
   return (
     <div
@@ -26,7 +28,12 @@ export function SceneView({ scene, neighbours, source, alt }: Props) {
           );
         if (item.kind !== "picture") return <Plain key={index} item={item} neighbours={neighbours} />;
         return (
-          <Picture key={index} item={item} shown={source.shown(scene.id)} alt={index === first ? alt : ""} />
+          <Picture
+            key={index}
+            item={item}
+            shown={playing ?? source.shown(scene.id)}
+            alt={index === first ? alt : ""}
+          />
         );
       })}
     </div>

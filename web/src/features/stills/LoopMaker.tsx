@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Slider } from "radix-ui";
 import { useState } from "react";
 
-import { takeLoop, type Cut } from "../../api/actions";
+import { bestLoop, takeLoop, type Cut } from "../../api/actions";
 import type { Schemas } from "../../api/client";
 import { clock } from "../../measure/clock";
 import { Button } from "../../ui/Button";
@@ -38,6 +38,13 @@ export function LoopMaker({ workspace, artwork, stills, clip }: Props) {
     onSuccess: () => {
       void queries.invalidateQueries({ queryKey: [workspace, "stills", artwork] });
       void queries.invalidateQueries({ queryKey: [workspace, "artwork"] });
+    },
+  });
+  const better = useMutation({
+    mutationFn: () => bestLoop(workspace, artwork, begin, end),
+    onSuccess: (found) => {
+      clip.go(found.begin);
+      setEnds([hundredth(found.begin), hundredth(found.end)]);
     },
   });
   const move = (next: [number, number]) => {
@@ -115,6 +122,9 @@ export function LoopMaker({ workspace, artwork, stills, clip }: Props) {
             choose={setClosing}
           />
         </span>
+        <Button look="bare" disabled={better.isPending || long} onClick={() => better.mutate()}>
+          {better.isPending ? "Looking for it…" : "Find where it closes best"}
+        </Button>
         <Button disabled={make.isPending || long} onClick={() => make.mutate()}>
           Make a moving picture of it
         </Button>
@@ -129,7 +139,7 @@ export function LoopMaker({ workspace, artwork, stills, clip }: Props) {
           {make.data.name} is being made; it comes first among the artwork.
         </p>
       )}
-      {make.error && <Problem message={make.error.message} />}
+      {(make.error ?? better.error) && <Problem message={(make.error ?? better.error)!.message} />}
     </section>
   );
 }

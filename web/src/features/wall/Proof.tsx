@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useContext, useState } from "react";
 import { Link } from "react-router";
 
 import type { WallProof } from "../../api/client";
@@ -13,6 +13,7 @@ import { SteadyImage } from "../../ui/SteadyImage";
 import { DropZone } from "../../ui/DropZone";
 import { FillMenu } from "./FillMenu";
 import { Marks } from "./Marks";
+import { PlayTogether } from "./playing";
 
 export const ABOVE_PX = 8; // between the tallest proof and what stands above the shelf
 const LEAST_SLOT_PX = 148;
@@ -77,7 +78,8 @@ export function Proof({ proof, workspace, tall, near }: Props) {
 function Picture({ proof, workspace }: { proof: WallProof; workspace: string }) {
   const large = proof.twin_px;
   const [looked, look] = useState(false);
-  const playing = looked && proof.seconds != null && !motionUnwanted();
+  const together = useContext(PlayTogether);
+  const playing = proof.seconds != null && (together || (looked && !motionUnwanted()));
   return (
     <Link
       onPointerEnter={() => look(true)}

@@ -5,6 +5,7 @@ import { Link, useParams } from "react-router";
 import type { PlaceState, Schemas } from "../../api/client";
 import { wallQuery } from "../../api/queries";
 import { plural } from "../../measure/words";
+import { Button } from "../../ui/Button";
 import { STATES } from "../../ui/State";
 import { Notice, Trouble } from "../../ui/Trouble";
 import { DeliverLink } from "./DeliverLink";
@@ -12,6 +13,7 @@ import { DropZone } from "../../ui/DropZone";
 import { FindPlace, MANY, said } from "./FindPlace";
 import { ShelfRow } from "./ShelfRow";
 import { SharedFiles } from "./SharedFiles";
+import { PlayTogether } from "./playing";
 import { useFolded } from "./useFolded";
 import { useRoom } from "./useRoom";
 
@@ -26,6 +28,7 @@ export function WallScreen() {
   const [words, setWords] = useState("");
   const [kind, setKind] = useState("");
   const { folded, fold } = useFolded(workspace);
+  const [together, setTogether] = useState(false);
   if (wall.error && !wall.data) return <Trouble error={wall.error} />;
   if (!wall.data) return <main aria-busy className="px-7 py-10 text-soft" />;
   const looking = Boolean(only || kind || words.trim());
@@ -49,7 +52,16 @@ export function WallScreen() {
       <main>
         {wall.error && <Notice words={`Not up to date. ${wall.error.message}`} />}
         {wall.data.notice && <Notice words={wall.data.notice} />}
-        {!empty && <Summary wall={wall.data} only={only} setOnly={setOnly} workspace={workspace} />}
+        {!empty && (
+          <Summary
+            wall={wall.data}
+            only={only}
+            setOnly={setOnly}
+            workspace={workspace}
+            together={together}
+            setTogether={setTogether}
+          />
+        )}
         {large && (
           <FindPlace
             wall={wall.data}
@@ -62,19 +74,21 @@ export function WallScreen() {
           />
         )}
         <div className="mt-2 grid grid-flow-dense gap-x-10 gap-y-2 md:grid-cols-2 xl:grid-cols-4">
-          {shelves.map((shelf) => (
-            <ShelfRow
-              key={shelf.id}
-              shelf={shelf}
-              workspace={workspace}
-              tall={room.tall}
-              position={order.indexOf(shelf.id)}
-              of={order.length}
-              large={large}
-              folded={!looking && folded.has(shelf.id)}
-              fold={(on) => fold([shelf.id], on)}
-            />
-          ))}
+          <PlayTogether value={together}>
+            {shelves.map((shelf) => (
+              <ShelfRow
+                key={shelf.id}
+                shelf={shelf}
+                workspace={workspace}
+                tall={room.tall}
+                position={order.indexOf(shelf.id)}
+                of={order.length}
+                large={large}
+                folded={!looking && folded.has(shelf.id)}
+                fold={(on) => fold([shelf.id], on)}
+              />
+            ))}
+          </PlayTogether>
         </div>
         {!empty && shelves.length === 0 && (words || kind) && (
           <p className="py-10 text-soft">No place is called so{kind && ", of this kind"}.</p>
@@ -122,9 +136,12 @@ interface SummaryProps {
   only: PlaceState | null;
   setOnly: (state: PlaceState | null) => void;
   workspace: string;
+  /** Whether all that moves plays. */
+  together: boolean;
+  setTogether: (together: boolean) => void;
 }
 
-function Summary({ wall, only, setOnly, workspace }: SummaryProps) {
+function Summary({ wall, only, setOnly, workspace, together, setTogether }: SummaryProps) {
   const all = wall.shelves.flatMap((shelf) => shelf.placements);
   const count = (state: PlaceState) => all.filter((entry) => entry.state === state).length;
   return (
@@ -144,6 +161,11 @@ function Summary({ wall, only, setOnly, workspace }: SummaryProps) {
         ))}
       </div>
       <div className="ml-auto flex items-center gap-3">
+        {all.some((entry) => entry.seconds != null) && (
+          <Button look="bare" aria-pressed={together} onClick={() => setTogether(!together)}>
+            {together ? "Stop all" : "Play what moves"}
+          </Button>
+        )}
         <Link
           to={`/w/${workspace}/places/new`}
           className="inline-flex min-h-8 items-center rounded-[3px] border border-ink px-3 py-1 text-[13px] font-semibold hover:bg-sheet"

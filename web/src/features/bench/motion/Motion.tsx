@@ -2,20 +2,26 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 
 import type { FitOut } from "../../../api/client";
-import { momentUrl, motionQuery, playingUrl, type Motion as Loop } from "../../../api/motionQueries";
+import { motionQuery, type Motion as Loop } from "../../../api/motionQueries";
 import { Button } from "../../../ui/Button";
 import { isTyping } from "../../../ui/isTyping";
-import { SteadyImage } from "../../../ui/SteadyImage";
 import type { Bench } from "../useBench";
 import { SecondsRuler } from "./SecondsRuler";
+import { ALL_IN, type Time } from "./time";
 
 const USUAL = 0.5;
 const STEP = 0.25;
-const PLAYED_PX = 720;
 const MOMENT_S = 0.05;
 
-/** Where a place takes pictures that move: what moves when, on a ruler of seconds, and the loop to be watched. */
-export function Motion({ bench, fit }: { bench: Bench; fit: FitOut }) {
+interface Props {
+  bench: Bench;
+  fit: FitOut;
+  time: Time;
+  setTime: (time: Time) => void;
+}
+
+/** Where a place takes pictures that move: what moves when, on a ruler of seconds, and the playhead. */
+export function Motion({ bench, fit, time, setTime }: Props) {
   const { data: loop } = useQuery({
     ...motionQuery(bench.workspace, fit.id, fit.piece.revision),
     enabled: fit.sheet.motion.allowed,
@@ -23,7 +29,8 @@ export function Motion({ bench, fit }: { bench: Bench; fit: FitOut }) {
   const [lively, setLively] = useState(USUAL);
   if (!fit.sheet.motion.allowed || !loop?.allowed) return null;
   const move = (liveliness: number | null) => {
-    if (liveliness !== null) setLively(liveliness);
+    if (liveliness === null) setTime(ALL_IN);
+    else setLively(liveliness);
     bench.move(liveliness);
   };
   return (
@@ -58,7 +65,7 @@ export function Motion({ bench, fit }: { bench: Bench; fit: FitOut }) {
         </p>
       )}
       {loop.tracks.length > 0 && <SecondsRuler bench={bench} fit={fit} loop={loop} />}
-      {loop.moves && <Watch bench={bench} fit={fit} loop={loop} />}
+      {loop.moves && <Watch loop={loop} time={time} setTime={setTime} />}
     </section>
   );
 }
@@ -72,46 +79,43 @@ function Figures({ loop }: { loop: Loop }) {
   );
 }
 
-/** The loop: played once somebody asks for it, else the moment under the playhead. */
-function Watch({ bench, fit, loop }: { bench: Bench; fit: FitOut; loop: Loop }) {
-  const [playing, setPlaying] = useState(false);
-  const [at, setAt] = useState<number | null>(null);
-  usePlayKey(() => setPlaying((now) => !now));
-  const key = `${fit.piece.revision}`;
-  const moment = at === null ? null : Math.min(at, loop.period);
-  const shown = playing
-    ? playingUrl(bench.workspace, fit.id, key, PLAYED_PX)
-    : moment !== null && momentUrl(bench.workspace, fit.id, key, moment, PLAYED_PX);
+interface WatchProps {
+  loop: Loop;
+  time: Time;
+  setTime: (time: Time) => void;
+}
+
+/** The playhead: the proof above shows its moment, where parts can be moved as at rest, or plays. */
+function Watch({ loop, time, setTime }: WatchProps) {
+  const { playing } = time;
+  const toggle = () => setTime({ at: null, playing: !playing });
+  usePlayKey(toggle);
+  const at = time.at === null ? null : Math.min(time.at, loop.period);
   return (
     <>
-      <div className="grid grid-cols-[minmax(64px,90px)_minmax(0,1fr)] sm:grid-cols-[minmax(72px,160px)_minmax(0,1fr)] items-center gap-x-3 text-[13px]">
-        <span className="figure text-soft">{moment === null ? "a moment" : `at ${moment.toFixed(2)} s`}</span>
+      <div className="grid grid-cols-[minmax(64px,90px)_minmax(0,1fr)] items-center gap-x-3 text-[13px] sm:grid-cols-[minmax(72px,160px)_minmax(0,1fr)]">
+        <span className="figure text-soft">{at === null ? "all are in" : `at ${at.toFixed(2)} s`}</span>
         <input
           type="range"
           aria-label="The moment that is shown, in seconds"
           min={0}
           max={loop.period}
           step={MOMENT_S}
-          value={moment ?? loop.begin}
-          onChange={(event) => {
-            setPlaying(false);
-            setAt(Number(event.target.value));
-          }}
+          value={at ?? loop.begin}
+          onChange={(event) => setTime({ at: Number(event.target.value), playing: false })}
           className="h-8 w-full accent-measure"
         />
       </div>
-      <Button look="plain" className="mt-1" aria-pressed={playing} onClick={() => setPlaying(!playing)}>
-        {playing ? "Stop" : "Play it"}
-      </Button>
-      {shown && (
-        <figure className="mt-2" style={{ background: fit.sheet.grounds[0], maxWidth: fit.width }}>
-          <SteadyImage
-            src={shown}
-            alt={`${fit.piece.document.subject}, ${playing ? "playing" : `at ${moment?.toFixed(2)} s`}`}
-            className="block w-full"
-          />
-        </figure>
-      )}
+      <div className="mt-1 flex flex-wrap items-center gap-x-4">
+        <Button look="plain" aria-pressed={playing} onClick={toggle}>
+          {playing ? "Stop" : "Play it"}
+        </Button>
+        {at !== null && (
+          <Button look="bare" onClick={() => setTime(ALL_IN)}>
+            Show all parts in
+          </Button>
+        )}
+      </div>
     </>
   );
 }

@@ -8,6 +8,7 @@ import { useWindowHeight } from "../../../ui/useWindow";
 import { useUploads } from "../../../ui/useUploads";
 import { ARTWORK_TYPE } from "../AddPart";
 import { useBenchKeys } from "../useBenchKeys";
+import { pictureAt, type Time } from "../motion/time";
 import type { Bench } from "../useBench";
 import { Carried, usePrepared } from "./Carried";
 import { GradientLine } from "./GradientLine";
@@ -26,7 +27,14 @@ const RULER_PX = 14;
 const MOST_MAGNIFIED = 16;
 const SMALL_SIDE_PX = 512; // a file with a shorter side is magnified up to that
 
-export function Stage({ bench, fit }: { bench: Bench; fit: FitOut }) {
+interface Props {
+  bench: Bench;
+  fit: FitOut;
+  /** What of a loop is shown. */
+  time: Time;
+}
+
+export function Stage({ bench, fit, time }: Props) {
   const room = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(600);
   const [asSeen, setAsSeen] = useState(false);
@@ -58,7 +66,7 @@ export function Stage({ bench, fit }: { bench: Bench; fit: FitOut }) {
       </div>
       <div className="flex">
         <Ruler length={fit.height} scale={scale} side="left" />
-        <Proof bench={bench} fit={fit} scale={scale} drawn={drawn} asSeen={asSeen} />
+        <Proof bench={bench} fit={fit} scale={scale} drawn={drawn} asSeen={asSeen} time={time} />
       </div>
       <div style={{ paddingLeft: RULER_PX, width: w + RULER_PX }} className="mt-1.5">
         <Dimension width={w} figure={`${fit.width} × ${fit.height} px`} />
@@ -77,10 +85,11 @@ interface ProofProps {
   scale: number;
   drawn: number;
   asSeen: boolean;
+  time: Time;
 }
 
 /** The proof and everything that can be done on it. */
-function Proof({ bench, fit, scale, drawn, asSeen }: ProofProps) {
+function Proof({ bench, fit, scale, drawn, asSeen, time }: ProofProps) {
   const gestures = useGesture(bench, fit, scale);
   useBenchKeys(bench, fit, gestures);
   const [pointed, setPointed] = useState<string | null>(null);
@@ -90,7 +99,10 @@ function Proof({ bench, fit, scale, drawn, asSeen }: ProofProps) {
   const typed = fit.parts.find((part) => part.words && bench.selection.inside === part.part);
   const away = gesture?.parts.map((part) => part.part).join(",") ?? typed?.part;
   const whole = bench.proofAt(fit.key, drawn);
-  const shown = away ? partUrl(proofUrl(bench.workspace, fit.id, fit.key, drawn), "without", away) : whole;
+  const moment = pictureAt(bench.workspace, fit.id, fit.piece.revision, time, drawn);
+  const shown = away
+    ? partUrl(proofUrl(bench.workspace, fit.id, fit.key, drawn), "without", away)
+    : (moment ?? whole);
   const clear = !fit.ground && fit.piece.document.parts[0]?.role === "ground" ? "checker" : "";
   return (
     <div
@@ -107,7 +119,7 @@ function Proof({ bench, fit, scale, drawn, asSeen }: ProofProps) {
       <Masked mask={asSeen ? fit.mask : null} className="absolute inset-0 overflow-hidden">
         <SteadyImage
           src={shown}
-          alt={`Proof of ${fit.sheet.name}`}
+          alt={`Proof of ${fit.sheet.name}${wordsFor(time)}`}
           className="block h-full w-full"
           style={{ imageRendering: scale >= 2 ? "pixelated" : "auto" }}
         />
@@ -127,6 +139,9 @@ function Proof({ bench, fit, scale, drawn, asSeen }: ProofProps) {
     </div>
   );
 }
+
+const wordsFor = (time: Time) =>
+  time.playing ? ", playing" : time.at === null ? "" : ` at ${time.at.toFixed(2)} s`;
 
 interface Target {
   x: number;
