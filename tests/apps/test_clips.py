@@ -1,6 +1,7 @@
 """Clips and documents in the app: read, looked at frame by frame, stills and pages taken as artwork of their own."""
 
 import io
+import json
 from typing import Any
 
 import numpy as np
@@ -13,6 +14,7 @@ from fitzle.core.motion.reel import Reel
 from tests.apps.helpers import Bring, send, wall_proofs
 from tests.clips import clip, number_in, turned
 from tests.core.test_footage import rounds
+from tests.core.test_lottie import wheel
 from tests.make import opened, photo, saved
 from tests.pdf import pdf
 
@@ -204,3 +206,21 @@ def test_the_part_that_closes_best_is_found_near_the_one_that_was_chosen(signed_
     for wrong in ("begin=0&end=9", "begin=2&end=1", "begin=0&end=4"):
         refused = signed_in.get(f"{loops}?{wrong}")
         assert refused.status_code == 422 and refused.json()["message"]
+
+
+def test_an_animation_takes_the_house_s_colours_and_can_be_taken_back(signed_in: Any, bring: Bring, run: Any) -> None:
+    colours = [{"hex": "#0a2342", "name": "Night"}, {"hex": "#e04f1a", "name": "Ember"}]
+    send(signed_in, "put", "workspaces/juno/house-style", {"colours": colours})
+    drawn = bring("wheel.json", json.dumps(wheel()).encode())
+    path = f"workspaces/juno/artwork/{drawn['id']}/colours"
+    proposed = {one["hex"]: one["house"] for one in signed_in.get(f"/api/{path}").json()}
+    assert proposed == {"#17443c": "#0a2342", "#b4541a": "#e04f1a"}
+    with run(execute=True):
+        assert send(signed_in, "post", path, {"colours": proposed}).status_code == 202
+    now = signed_in.get(f"{ARTWORK}/{drawn['id']}").json()
+    assert {one["hex"] for one in now["facts"]["colours"]} == {"#0a2342", "#e04f1a"} and len(now["earlier"]) == 1
+    picture = opened(signed_in.get(f"{ARTWORK}/{drawn['id']}/picture?width=200").content).convert("RGBA")
+    assert (10, 35, 66, 255) in {pixel for _, pixel in picture.getcolors(100_000)}
+    for wrong, status in (({"#123456": "#ffffff"}, 422), ({"red": "#ffffff"}, 422), ({}, 422)):
+        assert send(signed_in, "post", path, {"colours": wrong}).status_code == status
+    assert signed_in.get(f"{ARTWORK}/{bring('a.png', saved(photo(60, 40), 'PNG'))['id']}/colours").status_code == 404

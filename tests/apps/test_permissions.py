@@ -58,6 +58,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "bring_from_web": ("https://ottermoor.example/a.svg", []),
     "make_mark": ("bike", "outline", None, None),
     "describe": (NOBODY, "Another name"),
+    "recolour": (NOBODY, {"#000000": "#ffffff"}),
     "replace": (NOBODY, "a.svg", [svg()]),
     "bring_back": (NOBODY, 0),
     "take_stills": (NOBODY, [0.0]),

@@ -86,6 +86,7 @@ BODIES: dict[str, Any] = {
     "post /glyphs": {"name": "bike"},
     "put /house-style": {"colours": []},
     "post /artwork/{artwork}/stills": {"moments": [0]},
+    "post /artwork/{artwork}/colours": {"colours": {"#17443c": "#ffffff"}},
     "post /artwork/{artwork}/loops": {"begin": 0, "end": 1},
     "post /artwork/from-web": {"address": "https://pictures.example/a.png"},
     "put /artwork/{artwork}/version-of": {"artwork": None},

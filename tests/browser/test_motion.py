@@ -38,6 +38,28 @@ def motion_of(person: Person, role: str) -> Any:
     return next(part["motion"] for part in person.fit()["piece"]["document"]["parts"] if part["role"] == role)
 
 
+def it_plays_when_asked(person: Person) -> None:
+    """On the wall and in its scenes: under the pointer, or all together on request."""
+    person.go("/w/ottermoor")
+    person.sees("moves,")
+    proof = person.find("//a[@aria-label='Moving header, open']")
+    assert not person.driver.find_elements(By.XPATH, PLAYING), "nothing plays by itself"
+    ActionChains(person.driver).move_to_element(proof).perform()
+    person.wait(lambda: person.driver.find_elements(By.XPATH, PLAYING), "it plays under the pointer")
+    ActionChains(person.driver).move_to_element(person.find("//h1")).perform()
+    person.wait(lambda: not person.driver.find_elements(By.XPATH, PLAYING), "and stops")
+    person.button("Play what moves").click()
+    person.wait(lambda: person.driver.find_elements(By.XPATH, PLAYING), "all play on request")
+    person.button("Stop all").click()
+    person.wait(lambda: not person.driver.find_elements(By.XPATH, PLAYING), "and stop")
+    proof.click()
+    person.sees("words in for")
+    person.link("As it will be seen").click()
+    person.button("Play all together").click()
+    person.wait(lambda: person.driver.find_elements(By.XPATH, PLAYING), "in its scenes")
+    person.link("At the bench").click()
+
+
 def test_parts_are_let_move_timed_by_hand_and_watched(moving_bench: Person) -> None:
     person = moving_bench
     person.button("Let its parts move").click()
@@ -70,24 +92,7 @@ def test_parts_are_let_move_timed_by_hand_and_watched(moving_bench: Person) -> N
     person.wait(lambda: picture.get_property("naturalWidth") > 100, "the loop is there")
     person.wait(lambda: person.fit()["file"] and person.fit()["file"]["format"] == "gif", "the file")
     person.sees("frames,")
-    person.go("/w/ottermoor")
-    person.sees("moves,")
-    proof = person.find("//a[@aria-label='Moving header, open']")
-    assert not person.driver.find_elements(By.XPATH, PLAYING), "nothing plays by itself"
-    ActionChains(person.driver).move_to_element(proof).perform()
-    person.wait(lambda: person.driver.find_elements(By.XPATH, PLAYING), "it plays under the pointer")
-    ActionChains(person.driver).move_to_element(person.find("//h1")).perform()
-    person.wait(lambda: not person.driver.find_elements(By.XPATH, PLAYING), "and stops")
-    person.button("Play what moves").click()
-    person.wait(lambda: person.driver.find_elements(By.XPATH, PLAYING), "all play on request")
-    person.button("Stop all").click()
-    person.wait(lambda: not person.driver.find_elements(By.XPATH, PLAYING), "and stop")
-    proof.click()
-    person.sees("words in for")
-    person.link("As it will be seen").click()
-    person.button("Play all together").click()
-    person.wait(lambda: person.driver.find_elements(By.XPATH, PLAYING), "in its scenes")
-    person.link("At the bench").click()
+    it_plays_when_asked(person)
     person.button("Stand still").click()
     person.sees("This place takes a picture that moves")
     person.button("Undo motion").click()

@@ -250,44 +250,10 @@ export const momentOf = (workspace: string, artwork: string, at: number, step: -
     }),
   ).then((moment) => moment.seconds);
 
-export const takeStills = (workspace: string, artwork: string, moments: number[]) =>
-  answerOf(
-    client.POST("/api/workspaces/{workspace}/artwork/{artwork}/stills", {
-      params: { path: { workspace, artwork } },
-      body: { moments },
-    }),
-  );
-
-export type Cut = Schemas["LoopIn"];
-
 /** Ends the search for the file of a fit with the best that it has found so far. */
 export const endSearch = (workspace: string, fit: string) =>
   answerOf(
     client.POST("/api/workspaces/{workspace}/fits/{fit}/enough", { params: { path: { workspace, fit } } }),
-  );
-
-/** The part of a clip near this one, and as long, whose end goes over into its beginning best. */
-export const bestLoop = (workspace: string, artwork: string, begin: number, end: number) =>
-  answerOf(
-    client.GET("/api/workspaces/{workspace}/artwork/{artwork}/loops/best", {
-      params: { path: { workspace, artwork }, query: { begin, end } },
-    }),
-  );
-
-export const takeLoop = (workspace: string, artwork: string, cut: Partial<Cut>) =>
-  answerOf(
-    client.POST("/api/workspaces/{workspace}/artwork/{artwork}/loops", {
-      params: { path: { workspace, artwork } },
-      body: { begin: 0, speed: 1, closing: "cut", ...cut },
-    }),
-  );
-
-export const takePages = (workspace: string, artwork: string, pages: number[]) =>
-  answerOf(
-    client.POST("/api/workspaces/{workspace}/artwork/{artwork}/pages", {
-      params: { path: { workspace, artwork } },
-      body: { pages },
-    }),
   );
 
 export const saveHouseStyle = (workspace: string, style: Schemas["HouseStyleIn"]) =>

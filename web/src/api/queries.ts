@@ -235,6 +235,18 @@ export const glyphsQuery = (workspace: string, words: string, style: "outline" |
     placeholderData: (before) => before,
   });
 
+/** The colours of a drawn animation, each with the house colour most like it. */
+export const colourPairsQuery = (workspace: string, artwork: ArtworkOut) =>
+  queryOptions({
+    queryKey: [workspace, "colour-pairs", artwork.id, artwork.key],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/artwork/{artwork}/colours", {
+          params: { path: { workspace, artwork: artwork.id } },
+        }),
+      ),
+  });
+
 export const houseStyleQuery = (workspace: string) =>
   queryOptions({
     queryKey: [workspace, "house-style"],

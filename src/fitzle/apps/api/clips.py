@@ -11,23 +11,27 @@ from django.http.response import HttpResponseBase
 from ninja import Path, Router, Schema, Status
 from pydantic import Field
 
-from fitzle.apps.accounts.access import access_to, workspace_to_see
+from fitzle.apps.accounts.access import access_to, house_colours, workspace_to_see
 from fitzle.apps.api.artwork_views import artwork_view
 from fitzle.apps.api.drawn import draw_frame, find_frame, find_loop
 from fitzle.apps.api.pictures import immutable_picture, width_allowed
 from fitzle.apps.api.schemas import ArtworkOut, Message
+from fitzle.apps.artwork.actions import recolour as recolour_it
 from fitzle.apps.artwork.actions import take_loop as take_loop_of
 from fitzle.apps.artwork.actions import take_pages as take_pages_of
 from fitzle.apps.artwork.actions import take_stills as take_stills_of
 from fitzle.apps.artwork.clips import (
     MOST_STILLS,
+    animation_bytes,
     proposals_of,
     strip_picture,
     strip_seconds,
     usable_clip,
 )
+from fitzle.apps.artwork.library import artwork_of
 from fitzle.apps.files.keeping import open_checked
 from fitzle.apps.files.shelves import Shelf
+from fitzle.core.artwork.lottie_colours import colours_in, in_house_colours
 from fitzle.core.formats import format_named
 from fitzle.core.motion.footage import FASTEST, SLOWEST, Closing, Cut
 from fitzle.core.motion.looped import LONGEST_LOOP_S, check_loop
@@ -37,6 +41,8 @@ if TYPE_CHECKING:
 
 router = Router(tags=["clips"])
 PIECE_BYTES = 4_000_000  # of a clip at a time: a browser asks for the next piece by itself
+MOST_RECOLOURED = 64
+Hex = Annotated[str, Field(pattern=r"^#[0-9a-fA-F]{6}$")]
 Seconds = Annotated[float, Field(ge=0, le=1_000_000)]
 
 
@@ -70,6 +76,19 @@ class LoopIn(Schema):
     end: Seconds | None = None
     speed: Annotated[float, Field(ge=SLOWEST, le=FASTEST)] = 1
     closing: Closing = "cut"
+
+
+class ColourOut(Schema):
+    """A colour of an animation and the house colour that looks most like it; null where none does."""
+
+    hex: str
+    house: str | None
+
+
+class ColoursIn(Schema):
+    """Which colour becomes which, as hex."""
+
+    colours: Annotated[dict[Hex, Hex], Field(min_length=1, max_length=MOST_RECOLOURED)]
 
 
 class LoopEnds(Schema):
@@ -169,6 +188,21 @@ def find_best_loop(request: HttpRequest, workspace: Path[str], artwork: UUID, be
     check_loop(Cut(begin=begin, end=end), clip.known_facts["seconds"])
     found = find_loop.ask(clip.sha256, space.pk, artwork, begin, end)
     return LoopEnds(begin=found[0], end=found[1])
+
+
+@router.get("/artwork/{uuid:artwork}/colours", response=list[ColourOut])
+def read_colours(request: HttpRequest, workspace: Path[str], artwork: UUID) -> list[ColourOut]:
+    """The colours of a Lottie animation, those used most first, each with the house colour most like it."""
+    space = workspace_to_see(request.user, workspace)
+    found = colours_in(animation_bytes(artwork_of(space, artwork)))
+    proposed = in_house_colours(found, house_colours(space))
+    return [ColourOut(hex=code, house=proposed.get(code)) for code in found[:MOST_RECOLOURED]]
+
+
+@router.post("/artwork/{uuid:artwork}/colours", response={202: ArtworkOut, 422: Message})
+def recolour(request: HttpRequest, workspace: Path[str], artwork: UUID, given: ColoursIn) -> Status[ArtworkOut]:
+    """Replaces colours of a Lottie animation; the file before stays among its earlier ones."""
+    return Status(202, artwork_view(recolour_it(access_to(request.user, workspace), artwork, given.colours)))
 
 
 @router.post("/artwork/{uuid:artwork}/pages", response={202: list[ArtworkOut], 422: Message})

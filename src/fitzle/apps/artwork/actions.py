@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from uuid import UUID
 
 from django.http import Http404
@@ -13,6 +13,7 @@ from fitzle.apps.artwork.models import Artwork, Preparation
 from fitzle.apps.history import Kind
 from fitzle.apps.jobs.queue import prepare_later, read_later
 from fitzle.core.artwork.glyphs import Style, glyph_svg
+from fitzle.core.artwork.lottie_colours import recoloured
 from fitzle.core.artwork.steps.document import AnyStep
 from fitzle.core.artwork.steps.document import Preparation as Steps
 from fitzle.core.colour.contrast import BLACK
@@ -60,6 +61,14 @@ def replace(access: Access, artwork_id: UUID, name: str | None, chunks: Iterable
     """Takes a newer file of an artwork: once read it stands for it, with its preparation and in all its places."""
     target = library.artwork_of(access.workspace, artwork_id)
     return _read(intake.bring_in_newer(target, access.actor, name or target.name, chunks))
+
+
+@action(Capability.CHANGE)
+def recolour(access: Access, artwork_id: UUID, colours: Mapping[str, str]) -> Artwork:
+    """Replaces colours of a Lottie animation; what comes of it stands for it once it is read. Raises ArtworkError."""
+    target = library.artwork_of(access.workspace, artwork_id)
+    data = recoloured(clips.animation_bytes(target), colours)
+    return _read(intake.bring_in_newer(target, access.actor, target.name, [data]))
 
 
 @action(Capability.CHANGE)

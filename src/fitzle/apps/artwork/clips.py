@@ -200,6 +200,14 @@ def loop_bytes(parent: Artwork, cut: dict[str, Any]) -> bytes:
         return loop_of_clip(clip, Cut(**cut))
 
 
+def animation_bytes(artwork: Artwork) -> bytes:
+    """The file of a Lottie animation that was read; Http404 for anything else."""
+    data = read(Shelf.ORIGINALS, artwork.workspace_id, artwork.sha256) if is_drawn(artwork) else None
+    if data is None:
+        raise Http404("This is no animation of drawings.")
+    return data
+
+
 def is_drawn(artwork: Artwork) -> bool:
     """Whether it is a Lottie animation that was read."""
     return artwork.state == State.READY and bool(artwork.known_facts["format"] == "lottie")

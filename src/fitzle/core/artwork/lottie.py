@@ -121,7 +121,7 @@ def _check_safe(document: dict[str, Any], animation: _Animation) -> None:
                 f"the animation loads a file from outside ({(asset.u + asset.p)[:60]})",
                 advice="Export it with its pictures embedded.",
             )
-    for node in _objects(document):
+    for node in nodes_of(document):
         if isinstance(node.get("x"), str):
             raise HostileFileError(
                 "the animation contains expressions, which are small programs",
@@ -129,7 +129,8 @@ def _check_safe(document: dict[str, Any], animation: _Animation) -> None:
             )
 
 
-def _objects(document: Any) -> Iterator[dict[str, Any]]:
+def nodes_of(document: Any) -> Iterator[dict[str, Any]]:
+    """All objects of an animation, at any depth; raises LimitError for one that is nested without end."""
     stack = [(document, 0)]
     while stack:
         node, depth = stack.pop()
@@ -180,7 +181,7 @@ def _warnings(kinds: Counter[int]) -> tuple[str, ...]:
 def _colours(document: dict[str, Any]) -> tuple[ColourShare, ...]:
     """The plain colours of fills and strokes that do not change, by how often they are used."""
     counted: Counter[str] = Counter()
-    for node in _objects(document):
+    for node in nodes_of(document):
         colour = node.get("c")
         values = colour.get("k") if isinstance(colour, dict) and node.get("ty") in ("fl", "st") else None
         if isinstance(values, list) and len(values) >= 3 and all(isinstance(v, int | float) for v in values[:3]):

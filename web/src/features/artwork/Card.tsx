@@ -2,7 +2,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type ReactNode } from "react";
 import { Link, useNavigate } from "react-router";
 
-import { bringBackArtwork, describeArtwork, replaceArtwork, takeLoop } from "../../api/actions";
+import { bringBackArtwork, describeArtwork, replaceArtwork } from "../../api/actions";
+import { takeLoop } from "../../api/clipActions";
 import type { ArtworkOut, Schemas } from "../../api/client";
 import { makeIcons } from "../../api/iconQueries";
 import { beginWatermark } from "../../api/watermarkQueries";
@@ -11,6 +12,7 @@ import { Problem } from "../../ui/Trouble";
 import { Colours, FactList, Picture } from "./FactSheet";
 import { PagesMenu } from "./PagesMenu";
 import { PlacesMenu } from "./PlacesMenu";
+import { Recolouring } from "./Recolouring";
 import { Versions } from "./Versions";
 
 interface Props {
@@ -52,7 +54,11 @@ export function Card({ workspace, artwork, choose }: Props) {
           ))}
           <Alike better artwork={artwork} choose={choose} />
           <FactList artwork={artwork} />
-          <Colours colours={(artwork.prepared_facts ?? facts).colours} />
+          {facts.format === "lottie" ? (
+            <Recolouring key={artwork.key} workspace={workspace} artwork={artwork} />
+          ) : (
+            <Colours colours={(artwork.prepared_facts ?? facts).colours} />
+          )}
           <Alike better={false} artwork={artwork} choose={choose} />
           <Versions workspace={workspace} artwork={artwork} choose={choose} />
           <About workspace={workspace} artwork={artwork} choose={choose} />

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { useState } from "react";
 
-import { takePages } from "../../api/actions";
+import { takePages } from "../../api/clipActions";
 import type { ArtworkOut } from "../../api/client";
 import { plural } from "../../measure/words";
 import { Button } from "../../ui/Button";

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Slider } from "radix-ui";
 import { useState } from "react";
 
-import { bestLoop, takeLoop, type Cut } from "../../api/actions";
+import { bestLoop, takeLoop, type Cut } from "../../api/clipActions";
 import type { Schemas } from "../../api/client";
 import { clock } from "../../measure/clock";
 import { Button } from "../../ui/Button";

@@ -3,7 +3,7 @@ import { X } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 
-import { takeStills } from "../../api/actions";
+import { takeStills } from "../../api/clipActions";
 import type { Schemas } from "../../api/client";
 import { frameUrl, stillsQuery } from "../../api/queries";
 import { clock } from "../../measure/clock";
