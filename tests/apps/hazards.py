@@ -4,6 +4,8 @@ import ctypes
 import os
 import time
 
+from django.db import OperationalError
+
 import fitzle.config.drawing_wsgi  # noqa: F401  (sets Django up)
 from fitzle.apps.drawing.calls import Picture, drawable
 from fitzle.apps.drawing.service import application  # noqa: F401
@@ -89,3 +91,9 @@ def draw_wide(width: int) -> int:
     if width >= 500:
         loop_for_ever()
     return width
+
+
+@drawable
+def lose_the_database() -> int:
+    """As where the database is away."""
+    raise OperationalError(2002, "Can't connect to local server")

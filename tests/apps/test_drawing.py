@@ -11,7 +11,9 @@ from typing import Any
 
 import pytest
 from django.core.cache import cache
+from django.db import OperationalError
 
+from fitzle.apps.api.plain_errors import answer_for
 from fitzle.apps.drawing import client
 from fitzle.apps.drawing.calls import CALLS
 from fitzle.apps.drawing.errors import DrawingBusy, DrawingFailed, DrawingTooHeavy
@@ -109,6 +111,13 @@ def test_errors_are_raised_as_they_were() -> None:
     assert refused.value.message == "a.svg: this is too wide (expected 1, found 2). Make it smaller."
     with pytest.raises(DrawingFailed, match="ours"):
         hazards.fail.ask("")
+
+
+def test_a_database_that_is_away_from_the_service_is_no_fault_of_ours() -> None:
+    """It was answered with 500."""
+    with pytest.raises(OperationalError) as away:
+        hazards.lose_the_database.ask("")
+    assert answer_for(away.value).status_code == 503
 
 
 def test_equal_questions_are_drawn_once() -> None:

@@ -15,6 +15,10 @@ from tests.clips import clip
 from tests.make import disc, photo, saved, svg
 
 SECONDS = 20
+MOVING = {
+    "fitzle_spec": 1, "name": "Killed header", "size": {"width": 320, "height": 90}, "formats": ["gif", "webp"],
+    "max_bytes": 200_000, "motion": {"allowed": True, "max_seconds": 2}, "grounds": ["#ffffff"],
+}  # fmt: skip
 
 
 class Away(Exception):
@@ -38,6 +42,7 @@ class Client:
         self.edits: dict[str, int] = {}
         self.prepared: dict[str, int] = {}
         self.answers: dict[int, int] = {}
+        self.broken: list[str] = []
 
     def call(self, method: str, path: str, body: Any = None, kind: str = "application/json") -> Answer:
         """One request; raises Away."""
@@ -58,6 +63,8 @@ class Client:
             if name.lower() == "set-cookie":
                 key, _, rest = value.partition("=")
                 self.cookies[key] = rest.partition(";")[0]
+        if answer.status == 500:
+            self.broken.append(f"{method} {path}: {content[:200]!r}")
         if answer.status >= 500:
             raise Away(f"{answer.status}: {content[:80]!r}")
         is_json = "json" in (answer.getheader("Content-Type") or "")
@@ -100,6 +107,12 @@ class Client:
         )
         proofs = [proof for proof in self.proofs() if proof["name"] == "Course card"]
         targets = self.random.choice(["", str(proofs[0]["id"]) if proofs else ""])
+        answer = self.upload("artwork", name, data, targets)
+        if answer.status == 202:
+            self.brought[answer.body[0]["id"]] = name
+
+    def upload(self, path: str, name: str, data: bytes, targets: str = "") -> Answer:
+        """One file, as a form of the pages sends it."""
         edge = uuid.uuid4().hex
         body = b"".join(
             (
@@ -108,9 +121,37 @@ class Client:
                 b"Content-Type: application/octet-stream\r\n\r\n" + data + f"\r\n--{edge}--\r\n".encode(),
             )
         )
-        answer = self.call("POST", self.at("artwork"), body, f"multipart/form-data; boundary={edge}")
-        if answer.status == 202:
-            self.brought[answer.body[0]["id"]] = name
+        return self.call("POST", self.at(path), body, f"multipart/form-data; boundary={edge}")
+
+    def mark_pictures(self) -> None:
+        """A mark in the corner of a few pictures."""
+        marks = [one for one in self.artwork() if one["state"] == "ready" and one["facts"]["kind"] == "mark"]
+        if not marks:
+            return
+        begun = self.call("POST", self.at("watermarks"), {"mark": self.random.choice(marks)["id"]})
+        if begun.status != 201:
+            return
+        path = f"watermarks/{begun.body['id']}"
+        for number in range(3):
+            data = saved(photo(1600, 1200, self.random.randrange(10**6)), "JPEG")
+            self.upload(f"{path}/pictures", f"{number}.jpg", data)
+        self.call("POST", self.at(f"{path}/start"), {})
+
+    def animate(self) -> None:
+        """Parts that move in a place that takes it, calmer or livelier than before."""
+        moving = next((proof for proof in self.proofs() if proof["name"] == MOVING["name"]), None)
+        if moving is None:
+            body = {"destination": "Course page", "name": MOVING["name"], "sheet": MOVING}
+            self.call("POST", self.at("places"), body)
+        elif not moving["fit"]:
+            self.call("POST", self.at(f"placements/{moving['id']}/pieces"), {"starting_point": 1})
+        else:
+            lively = {"liveliness": round(self.random.random(), 3)}
+            self.call("POST", self.at(f"fits/{moving['fit']}/motion"), lively)
+
+    def watermarks(self) -> list[dict[str, Any]]:
+        """All watermarks over pictures."""
+        return list(self.call("GET", self.at("watermarks")).body)
 
     def edit(self) -> None:
         """A change of padding on some place that is filled."""
@@ -156,5 +197,16 @@ class Client:
     def do_something(self) -> None:
         """One of the things that people do."""
         self.random.choice(
-            [self.bring_in, self.bring_in, self.edit, self.edit, self.edit, self.prepare, self.deliver]
+            [
+                self.bring_in,
+                self.bring_in,
+                self.edit,
+                self.edit,
+                self.edit,
+                self.prepare,
+                self.deliver,
+                self.mark_pictures,
+                self.animate,
+                self.animate,
+            ]
         )()

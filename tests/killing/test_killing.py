@@ -41,7 +41,9 @@ def test_nothing_is_stuck_and_nothing_lost(running: Running) -> None:
         time.sleep(chance.uniform(0.2, 5))
         told.append(running.kill_something(chance))
     worker.join()
-    print("\n".join(told), client.answers, len(client.brought), len(client.edits), len(client.prepared), sep="\n")
+    did = len(client.brought), len(client.edits), len(client.prepared)
+    print("\n".join(told), client.answers, did, client.broken, sep="\n")
+    assert not client.broken, client.broken
     until(60, client.sign_in)
     left = settle(client)
     assert not left, left
@@ -51,6 +53,8 @@ def test_nothing_is_stuck_and_nothing_lost(running: Running) -> None:
     files = [file for delivery in client.handed_over() for file in delivery["files"]]
     assert {file["state"] for file in files} <= {"done", "failed"}
     assert not [file["message"] for file in files if file["state"] == "failed" and "lost" not in file["message"]]
+    marked = [one for one in client.watermarks() if one["state"] == "done"]
+    assert all(one["made"] + one["failed"] == one["pictures"] for one in marked)
     checked = running.manage("check_files")
     assert checked.returncode == 0, checked.stdout + checked.stderr
     revisions = running.manage("shell", "-v0", "-c", REVISIONS)
@@ -90,6 +94,7 @@ def unfinished(client: Client) -> dict[str, Any]:
         **{one["id"]: "preparing" for one in artwork if one["being_prepared"]},
         **{one["name"]: one["state"] for one in client.proofs() if one["state"] in ("working", "failed")},
         **{one["id"]: one["state"] for one in client.handed_over() if one["state"] in ("waiting", "running")},
+        **{one["id"]: one["state"] for one in client.watermarks() if one["state"] in ("waiting", "running")},
     }
 
 

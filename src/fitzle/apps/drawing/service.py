@@ -12,7 +12,7 @@ from collections.abc import Callable, Iterable
 from typing import Any
 
 from django.conf import settings
-from django.db import close_old_connections
+from django.db import InterfaceError, OperationalError, close_old_connections
 from django.http import Http404
 from django.utils.crypto import constant_time_compare, salted_hmac
 
@@ -25,6 +25,7 @@ from fitzle.core.errors import FitzleError
 
 log = logging.getLogger(__name__)
 TOKEN_HEADER, KEY_HEADER = "X-Fitzle-Drawing", "X-Fitzle-Key"
+_DATABASE = {"OperationalError": OperationalError, "InterfaceError": InterfaceError}  # what goes by itself
 _KNOWN: dict[str, Any] = {
     entry.__name__: entry
     for module in (errors, file_errors)
@@ -68,6 +69,8 @@ def error_from(told: dict[str, str]) -> Exception:
     kind, words = told.pop("kind"), told.pop("words")
     if kind in _KNOWN:
         return _KNOWN[kind](told.pop("problem"), **told)  # type: ignore[no-any-return]
+    if kind in _DATABASE:
+        return _DATABASE[kind](*json.loads(told["told"]))
     return Http404(words) if kind == "Http404" else DrawingFailed(words)
 
 
@@ -75,6 +78,8 @@ def _failed(start_response: StartResponse, error: Exception) -> Iterable[bytes]:
     if isinstance(error, file_errors.DamagedFileError) and error.remedy:
         error.remedy()
     told = {"kind": type(error).__name__, "words": str(error)}
+    if isinstance(error, (OperationalError, InterfaceError)):
+        told["told"] = json.dumps([one for one in error.args if isinstance(one, int | str)])
     if isinstance(error, FitzleError):
         told |= {name: getattr(error, name) for name in ("problem", "subject", "expected", "actual", "advice")}
     return _said(start_response, "422 Unprocessable Content", Picture(json.dumps(told).encode(), JSON))
