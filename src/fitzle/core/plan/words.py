@@ -18,17 +18,7 @@ from fitzle.core.units import Size
 
 def placed_words(part: WordsPart, size: Size, margin_px: float = 0.0) -> PlacedWords:
     """Words set into their box; an unknown typeface is replaced by the usual one (a rule says so)."""
-    family = known_family(part.family)
-    setting = Setting(
-        face=family.face(part.weight, part.italic),
-        align=part.align,
-        vertical_align=part.vertical_align,
-        case=part.case,
-        letter_spacing=part.letter_spacing,
-        line_height=part.line_height,
-        reach=_reach(part),
-        largest_px=part.size * size.short_side if part.size else None,
-    )
+    family, setting = known_family(part.family), setting_of(part, size)
     room = standing_box(part, size, margin_px)
     shape = part.plate.shape if part.plate else None
     layout = set_words(part.text, setting, room_for_words(shape, room) if shape else room)
@@ -45,6 +35,20 @@ def placed_words(part: WordsPart, size: Size, margin_px: float = 0.0) -> PlacedW
         plate=_placed_plate(part.plate, layout),
         look=look_of(part, size),
         family=family.name,
+    )
+
+
+def setting_of(part: WordsPart, size: Size) -> Setting:
+    """How the words of a part are set in a picture of this size."""
+    return Setting(
+        face=known_family(part.family).face(part.weight, part.italic),
+        align=part.align,
+        vertical_align=part.vertical_align,
+        case=part.case,
+        letter_spacing=part.letter_spacing,
+        line_height=part.line_height,
+        reach=_reach(part),
+        largest_px=part.size * size.short_side if part.size else None,
     )
 
 

@@ -76,7 +76,7 @@ class _Line(NamedTuple):
     words: str
 
 
-class _Text(NamedTuple):
+class Prepared(NamedTuple):
     """Paragraphs with their tokens and the ink above and below a base line, in em."""
 
     paragraphs: tuple[Paragraph, ...]
@@ -98,14 +98,15 @@ def _first_letters(text: str) -> str:
 
 def set_words(text: str, setting: Setting, box: Rect) -> Layout:
     """The words in the box at the largest size at which they fit, or at most `largest_px`."""
-    prepared = _prepared(cased(text, setting.case), setting)
-    size = _largest_size(prepared, setting, box)
-    lines = _broken(prepared, setting, (box.width / size) - 2 * setting.reach * prepared.cap)
-    over = _overhang(lines, setting, prepared, box, size)
-    return _laid(lines, prepared, setting, box, size * over)
+    words = prepared(cased(text, setting.case), setting)
+    size = _largest_size(words, setting, box)
+    lines = _broken(words, setting, (box.width / size) - 2 * setting.reach * words.cap)
+    over = _overhang(lines, setting, words, box, size)
+    return _laid(lines, words, setting, box, size * over)
 
 
-def _prepared(text: str, setting: Setting) -> _Text:
+def prepared(text: str, setting: Setting) -> Prepared:
+    """Text of the wanted case, shaped and broken into tokens, without a size."""
     spaced = setting.letter_spacing != 0
     first = font_of(setting.face.files[0])
     paragraphs = tuple(shaped(line.strip() or " ", setting.face, not spaced) for line in text.split("\n"))
@@ -120,10 +121,10 @@ def _prepared(text: str, setting: Setting) -> _Text:
     ]
     above = max([first.cap_height, *(-ink[1] for ink in inks)])
     below = max([0.0, *(ink[3] for ink in inks)])
-    return _Text(paragraphs, tokens, above, below, first.cap_height)
+    return Prepared(paragraphs, tokens, above, below, first.cap_height)
 
 
-def _largest_size(text: _Text, setting: Setting, box: Rect) -> float:
+def _largest_size(text: Prepared, setting: Setting, box: Rect) -> float:
     """The largest em in px: halving between nothing and what the box's height allows for one line each."""
     low, high = 0.0, box.height * LARGEST_EM
     if setting.largest_px:
@@ -136,7 +137,7 @@ def _largest_size(text: _Text, setting: Setting, box: Rect) -> float:
     return max(low, 1e-3)
 
 
-def _fits(text: _Text, setting: Setting, box: Rect, size: float) -> bool:
+def _fits(text: Prepared, setting: Setting, box: Rect, size: float) -> bool:
     reach = 2 * setting.reach * text.cap
     width = box.width / size - reach
     count = 0
@@ -145,14 +146,15 @@ def _fits(text: _Text, setting: Setting, box: Rect, size: float) -> bool:
         if needed is None:
             return False
         count += needed
-    return (_block_height(text, count, setting) + reach) * size <= box.height
+    return (block_height(text, count, setting) + reach) * size <= box.height
 
 
-def _block_height(text: _Text, lines: int, setting: Setting) -> float:
+def block_height(text: Prepared, lines: int, setting: Setting) -> float:
+    """The height of so many lines from the top of the ink to its bottom, in em."""
     return text.above + (lines - 1) * setting.line_height + text.below
 
 
-def _broken(text: _Text, setting: Setting, width: float) -> list[_Line]:
+def _broken(text: Prepared, setting: Setting, width: float) -> list[_Line]:
     spacing, lines = setting.letter_spacing * text.cap, []
     for paragraph, tokens in zip(text.paragraphs, text.tokens, strict=True):
         needed = lines_needed(tokens, width * (1 + 1e-6), spacing)
@@ -186,17 +188,17 @@ def _line(paragraph: Paragraph, tokens: list[Token], setting: Setting) -> _Line:
     return _Line(ordered, "".join(cluster.letters for cluster in clusters))
 
 
-def _overhang(lines: list[_Line], setting: Setting, text: _Text, box: Rect, size: float) -> float:
+def _overhang(lines: list[_Line], setting: Setting, text: Prepared, box: Rect, size: float) -> float:
     """By how much the size must shrink so that swashes beyond the advance widths stay in the box too (at most 1)."""
     laid = _laid(lines, text, setting, box, size)
     reach = 2 * setting.reach * laid.cap_height_px
     return min(1.0, box.width / max(laid.block.width + reach, 1e-6))
 
 
-def _laid(lines: list[_Line], text: _Text, setting: Setting, box: Rect, size: float) -> Layout:
+def _laid(lines: list[_Line], text: Prepared, setting: Setting, box: Rect, size: float) -> Layout:
     reach = setting.reach * text.cap * size
     room = box.inset(reach)
-    height = _block_height(text, len(lines), setting) * size
+    height = block_height(text, len(lines), setting) * size
     top = room.y + _VERTICAL[setting.vertical_align] * (room.height - height)
     spacing = setting.letter_spacing * text.cap
     glyphs: list[LaidGlyph] = []
