@@ -21,6 +21,7 @@ from tests.ports import free_port
 from tests.rehearsal import TOKEN, running_rehearsal
 
 ROOT = Path(__file__).resolve().parents[2]
+ENDING_S = 90  # these machines stall for many seconds at times
 DATABASE = "test_browser_" + os.environ.get("PYTEST_XDIST_WORKER", "gw0")
 SAMPLE = "test_browser_sample"  # made by the first process that comes, for all
 
@@ -161,7 +162,7 @@ def _running(tmp_path_factory: pytest.TempPathFactory, rehearsal: str) -> Iterat
         for server in servers:
             server.terminate()
         for server in servers:
-            server.wait(timeout=15)
+            server.wait(timeout=ENDING_S)
 
 
 def _wait_for(address: str, log: Path) -> None:

@@ -146,7 +146,7 @@ def _in_shape(table: WordTable, shape: str) -> WordTable:
     for row in table.rows:
         box = box_around_words(shape, Rect(0, 0, row.width, row.height))
         rows.append(TableRow(row.lines, box.width, box.height))
-    return WordTable(tuple(rows), table.cap)
+    return table._replace(rows=tuple(rows))
 
 
 def _upright(placed: Placed) -> Rect:

@@ -182,7 +182,7 @@ class _Search:
             slower = self._compete([(fmt, rate) for fmt in dict.fromkeys(promising)])
             lines = sorted([*lines, *slower], key=lambda line: -line.likely.score)
             hopeless = lines[0].likely.score < HOPELESS
-        found = self._made(lines)
+        found = self._made(lines) or self._lightest(formats)
         best = self._chosen([one for _, one in found])
         line = next((line for line, one in found if one is best), None)
         reel = line.shown.reel if line else self._shown[self._rates[0]].reel
@@ -218,6 +218,17 @@ class _Search:
             one = line.whole(self._budget, self._tried)
             found += [(line, one)] if one else []
         return found
+
+    def _lightest(self, formats: Sequence[Format]) -> list[tuple[_Line, Encoded]]:
+        """Where the time is up and nothing fits yet: the first file at the lowest frame rate that does."""
+        rate = self._rates[-1]
+        if not self._budget.ended_early or rate in self._shown:
+            return []
+        for line in self._compete([(fmt, rate) for fmt in formats]):
+            self._tell(f"Making the lightest file at {rate:.3g} frames a second")
+            if one := line.whole(self._budget, self._tried):
+                return [(line, one)]
+        return []
 
     def _chosen(self, found: list[Encoded]) -> Encoded | None:
         if not found:

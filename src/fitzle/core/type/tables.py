@@ -23,10 +23,13 @@ class TableRow(NamedTuple):
 
 
 class WordTable(NamedTuple):
-    """The rows of a text, fewest lines and so widest first; `cap` is the height of a capital in em."""
+    """The rows of a text, fewest lines and so widest first; `cap` is the height of a capital in em, `words` how many
+    words it has.
+    """
 
     rows: tuple[TableRow, ...]
     cap: float
+    words: int
 
     def fitting(self, em_px: float, width_px: float) -> TableRow | None:
         """The fewest lines that fit into a width at a size; None where the longest word does not."""
@@ -48,7 +51,7 @@ def word_table(text: str, setting: Setting) -> WordTable:
         TableRow(lines, least[lines] + HAIR + reach, block_height(words, lines, setting) + reach)
         for lines in sorted(least)[:MOST_LINES]
     )
-    return WordTable(rows, words.cap)
+    return WordTable(rows, words.cap, len(text.split()))
 
 
 def _widths(words: Prepared, spacing: float) -> list[float]:
