@@ -21,7 +21,8 @@ def place(width: int, height: int, pins: tuple[Rect, ...] = (), **keys: Any) -> 
 
 def test_the_whole_of_a_plain_place_but_its_margin_is_free() -> None:
     found = place(1280, 720)
-    assert found.free == (Rect(43.2, 43.2, 1193.6, 633.6),) and found.unit == pytest.approx(960)
+    [free] = found.free
+    assert free == pytest.approx(Rect(43.2, 43.2, 1193.6, 633.6)) and found.unit == pytest.approx(960)
     assert found.seen == 1 and found.least_capital == 9 and not found.icon
 
 

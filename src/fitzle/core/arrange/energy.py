@@ -198,7 +198,7 @@ def _subjects(draft: Draft) -> float:
     cost = 0.0
     for part, shown in draft.windows.items():
         member = draft.intent.members[part]
-        hiding = 4.5 if member.subject and member.subject.faces else 1.4 if member.backdrop else 3.0
+        hiding = 6.0 if member.subject and member.subject.faces else 1.4 if member.backdrop else 3.0
         cost += 2.2 * (1 - shown.visible) + hiding * max(0.0, shown.written_over - 0.05)
     return cost
 
