@@ -143,8 +143,8 @@ class Contest:
     def _searched(self, entry: _Entry, budget: Budget, most: int, known: Sequence[Setting] = ()) -> _Found | None:
         """The best file of a line, where it has one that was not known."""
         line, raster, took = entry.line, self._raster, dict[int, float]()
+        raster.expect_score()  # encoders and drafts use one core each
         expected = self._expected(entry)
-        raster.expect_score()  # encoders use one core each
 
         def encode(position: int) -> bytes:
             data, took[position] = _timed(lambda: line.encode(raster, position))

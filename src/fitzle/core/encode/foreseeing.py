@@ -15,7 +15,7 @@ from fitzle.core.encode.raster import Raster
 
 NEAR_ENOUGH = 0.93  # of the limit: whole files correct what tiles say by more than that
 DRAFTED_ENOUGH = 0.98  # drafts are exact but for what packing takes off, and of that
-DRAFTED_HIGH = 1.01  # times what tiles say: a file a little too light is one encode, one too heavy two
+DRAFTED_HIGH = 1.005  # times what tiles say: a file a little too light is one encode, one too heavy two
 EMPTY_PX = 16
 SURELY_OVER = 1.3  # times the limit by its tiles: not worth encoding whole
 SURELY_OVER_LOSSLESS = 1.45  # whose tiles are packed worse in a hurry

@@ -5,8 +5,7 @@ from __future__ import annotations
 import io
 from typing import Any
 
-import numpy as np
-
+from fitzle.core.encode.indexed_png import indexed_png
 from fitzle.core.encode.line import Exact, Line
 from fitzle.core.encode.palette import LAST_STEP, colours_at, palette_picture, step_of
 from fitzle.core.encode.raster import Raster
@@ -24,20 +23,11 @@ HURRY = 0.9  # a palette packed well weighs 0.86 to 0.98 of one packed roughly
 
 def encode_png(raster: Raster, settings: Lossless | PaletteSettings) -> bytes:
     """A PNG without metadata."""
-    import oxipng
-
     if isinstance(settings, Lossless):
         return lossless_png(raster)
     picture = palette_picture(raster, settings)
-    height, width = picture.indices.shape
-    raw = oxipng.RawImage(
-        np.ascontiguousarray(picture.indices).tobytes(),
-        width,
-        height,
-        color_type=oxipng.ColorType.indexed([tuple(int(band) for band in colour) for colour in picture.colours]),
-    )
     well = QUICK_DEFLATE_LEVEL if _large(raster) else DEFLATE_LEVEL
-    return bytes(raw.create_optimized_png(**_unfiltered(DRAFT_DEFLATE_LEVEL if raster.rough else well)))
+    return indexed_png(picture.indices, picture.colours, DRAFT_DEFLATE_LEVEL if raster.rough else well)
 
 
 def lossless_png(raster: Raster, *, full_colour: bool = False) -> bytes:
@@ -71,19 +61,6 @@ def _roughly(raw: Any) -> bytes:
 
 def _large(raster: Raster) -> bool:
     return bool(raster.width * raster.height >= QUICK_FROM_PIXELS)
-
-
-def _unfiltered(deflate_level: int) -> dict[str, Any]:
-    """Rows of a palette left as they are: of 40 pictures, filters made one lighter, and trying them took half as long
-    again as packing.
-    """
-    import oxipng
-
-    return {
-        "level": 0,
-        "filter": [oxipng.RowFilter.NoOp],
-        "deflate": oxipng.Deflaters.libdeflater(deflate_level),
-    }
 
 
 def plain_png(pixels: Any) -> bytes:
