@@ -105,6 +105,43 @@ def test_a_looser_limit_never_looks_much_worse_and_uses_what_it_has() -> None:
     assert scores == sorted(scores) and scores[-1] > scores[0] + 8
 
 
+def finely(fps: float = 25, period: float = 1.0) -> Iterator[Pixels]:
+    """A photo of 320x120 px that goes by, in fine grain: too much for little files."""
+    wide = np.asarray(photo(13, 3).convert("RGB").resize((420, 120), Image.Resampling.BICUBIC).convert("RGBA"))
+    count = max(2, round(fps * period))
+    for number in range(count):
+        left = round(50 + 12 * np.sin(2 * np.pi * number / count + 0.37))
+        yield np.ascontiguousarray(wide[:, left : left + 320])
+
+
+def test_what_would_be_damaged_is_made_smaller_where_the_place_takes_that() -> None:
+    asked = Asked(["gif"], 20_000, max_fps=12.5)
+    full = best_moving(finely, 1.0, 38_400, asked)
+    small = best_moving(finely, 1.0, 38_400, asked._replace(smaller=[Size(240, 90), Size(160, 60)]))
+    assert small.choice.best and small.looks
+    assert len(small.choice.best.data) <= 20_000
+    size = small.choice.best.size(Size(320, 120))
+    assert size in (Size(240, 90), Size(160, 60))
+    assert read_file_facts(small.choice.best.data).size == size, "the file is what its settings say"
+    assert small.choice.best.settings.words.count("px") == 1
+    before = full.looks.score if full.looks else 0.0
+    assert small.looks.score > before, "looked at as large as it was drawn"
+
+
+def test_frames_that_are_the_same_do_not_hide_what_others_weigh() -> None:
+    """A loop that rests at its turns: pairs that share a frame were weighed as if most of them changed nothing."""
+    reel, told = Reel(finely(8), 1.0), settings_at("gif", highest("gif"), 8)
+    real = len(moving_file("gif", reel, told, FLAT))
+    assert 0.7 <= weight_of("gif", sample_of(reel), told, FLAT) / real <= 1.4
+
+
+def test_what_looks_well_is_not_made_smaller() -> None:
+    asked = Asked(["webp"], 400_000, smaller=[Size(80, 30)])
+    found = best_moving(lambda fps: pan(fps, 0.6), 0.6, 9600, asked)
+    assert found.choice.best and found.choice.best.size(SIZE) == SIZE
+    assert all(one.settings.size is None for one in found.choice.candidates if isinstance(one.settings, MovingSettings))
+
+
 def test_the_order_of_the_sheet_breaks_near_ties_and_looks_decide_else() -> None:
     lossless = best_moving(lambda fps: ball(fps, 1), 1.0, 9600, Asked(["gif", "apng"], None)).choice.best
     assert lossless and lossless.format == "apng"

@@ -85,7 +85,7 @@ def _told(animated: Any, args: argparse.Namespace) -> Answer:
 
     made, still = animated.made, animated.still
     best, judgement = made.encoded, made.judgement
-    size, moving, looks = made.decided.plan.size, made.choice.moving, made.choice.looks
+    size, moving, looks = made.size, made.choice.moving, made.choice.looks
     answer: dict[str, Any] = {"file": None, "still": None, "width": size.width, "height": size.height}
     if best and judgement.verdict != "refused":
         today = datetime.now(UTC).date().isoformat()

@@ -84,7 +84,7 @@ def _deliver(piece: Any, sheet: Any, artworks: dict[str, Any], args: argparse.Na
     from fitzle.core.fit.making import name_of
 
     made = made_alone(piece, sheet, artworks, wish=_wish(args), seconds=args.seconds, **more)
-    size, verdict, encoded = made.decided.plan.size, made.judgement.verdict, made.encoded
+    size, verdict, encoded = made.size, made.judgement.verdict, made.encoded
     answer: dict[str, Any] = {"file": None, "width": size.width, "height": size.height}
     if encoded and verdict != "refused":
         name = name_of(made, piece.subject, date=datetime.now(UTC).date().isoformat(), version="1")

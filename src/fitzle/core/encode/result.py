@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple
 
-from fitzle.core.encode.settings import Settings
+from fitzle.core.encode.settings import MovingSettings, Settings
 from fitzle.core.findings import Finding, Frozen, Where
 from fitzle.core.formats import Format
+from fitzle.core.units import Size
 
 Problem = Literal["", "no format", "over limit", "useless"]
 
@@ -30,6 +31,10 @@ class Encoded(NamedTuple):
     format: Format
     settings: Settings
     score: float
+
+    def size(self, drawn: Size) -> Size:
+        """In px, of a picture that was drawn in a size: a moving one may have been made smaller."""
+        return (isinstance(self.settings, MovingSettings) and self.settings.size) or drawn
 
     @property
     def candidate(self) -> Candidate:

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from fitzle.core.findings import Frozen
+from fitzle.core.units import Size
 
 Quality = Annotated[int, Field(ge=0, le=100)]
 
@@ -124,7 +125,8 @@ class MovingSettings(Frozen):
     """Frames a second, and of what each frame was told only what its format knows.
 
     `colours` of a palette (None: all), `quality` of lossy formats; of a GIF `tolerance` is how far a colour may differ
-    from the frame before to stay as it is (1/255), `lossiness` how freely it is packed.
+    from the frame before to stay as it is (1/255), `lossiness` how freely it is packed. `width` and `height` are those
+    of frames that were made smaller.
     """
 
     kind: Literal["moving"] = "moving"
@@ -133,11 +135,19 @@ class MovingSettings(Frozen):
     quality: Quality | None = None
     tolerance: Annotated[float, Field(ge=0, le=32)] = 0
     lossiness: Annotated[int, Field(ge=0, le=200)] = 0
+    width: Annotated[int, Field(ge=1)] | None = None
+    height: Annotated[int, Field(ge=1)] | None = None
+
+    @property
+    def size(self) -> Size | None:
+        """The size of its frames where they are smaller than they were drawn."""
+        return Size(self.width, self.height) if self.width and self.height else None
 
     @property
     def words(self) -> str:
         """For people."""
         told = [f"{self.fps:.3g} frames a second"]
+        told += [f"{self.width} × {self.height} px"] if self.size else []
         told += [f"{self.colours} colours"] if self.colours else []
         told += [f"quality {self.quality}"] if self.quality is not None else []
         told += [f"tolerance {self.tolerance:g}"] if self.tolerance else []

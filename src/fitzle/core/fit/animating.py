@@ -108,7 +108,7 @@ def _made(
     sources = {name: artwork.source for name, artwork in artworks.items()}
     budget = Budget(seconds) if seconds else None
     choice: Choice = make_moving_file(decided, sources, budget, footage, tell)
-    still = still_file(decided, sources, footage) if choice.best else None
+    still = still_file(decided, sources, footage, choice.best.size(decided.plan.size)) if choice.best else None
     file = read_file_facts(choice.best.data) if choice.best else None
     made = Made(decided, choice, judge_fit(decided, choice, file, look_at(decided, sources)))
     return Animated(made, still)

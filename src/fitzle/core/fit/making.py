@@ -23,6 +23,7 @@ from fitzle.core.preflight.rule import Demand
 from fitzle.core.preflight.seeing import eye_readings
 from fitzle.core.render.painting import paint
 from fitzle.core.spec.naming import file_name
+from fitzle.core.units import Size
 
 MOVING_TIMES = 3.6  # the time of a still: the search for a moving file goes through many frames
 
@@ -50,6 +51,12 @@ class Made(NamedTuple):
     def encoded(self) -> Encoded | None:
         """The file; None where none could be made, the findings say why."""
         return self.choice.best
+
+    @property
+    def size(self) -> Size:
+        """Of the file, in px."""
+        drawn = self.decided.plan.size
+        return self.encoded.size(drawn) if self.encoded else drawn
 
 
 def make_fit(decided: Decided, sources: Mapping[str, Source], budget: Budget | None = None) -> Made:
@@ -112,5 +119,6 @@ def name_of(made: Made, subject: str, date: str = "", version: str = "") -> str:
     """The delivered file's name by the sheet's rule; only for a fit that has a file."""
     sheet = made.decided.resolved.own_sheet
     fmt = made.encoded.format if made.encoded else sheet.formats[0]
-    size = made.decided.plan.size
-    return file_name(sheet.naming, fmt, subject=subject, placement=sheet.name, size=size, date=date, version=version)
+    return file_name(
+        sheet.naming, fmt, subject=subject, placement=sheet.name, size=made.size, date=date, version=version
+    )

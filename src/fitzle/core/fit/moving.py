@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from functools import partial
 
 from fitzle.core.artwork.sources import BitmapSource, Source
 from fitzle.core.colour.srgb import parse_hex
@@ -19,12 +20,14 @@ from fitzle.core.fit.moving_choice import drawn_first_frame, moving_choice
 from fitzle.core.formats import DRAWN, PLAYED, Format, holds_size
 from fitzle.core.motion.files import Playing, moving_file
 from fitzle.core.motion.footage import Cut, Footage, footage_of
+from fitzle.core.motion.looking import resized
 from fitzle.core.motion.played import frames_at
 from fitzle.core.motion.reel import Reel
 from fitzle.core.motion.search import Asked
 from fitzle.core.motion.timing import best_moment
 from fitzle.core.plan.placed import PlacedArtwork, Plan
 from fitzle.core.spec.sheet import SpecSheet
+from fitzle.core.spec.sizing import smaller_sizes
 from fitzle.core.units import Size
 
 WHITE = (255, 255, 255)
@@ -69,11 +72,18 @@ def make_moving_file(
     if wish.format and wish.format in asked.formats:
         asked = asked._replace(formats=[wish.format])
     asked = asked._replace(formats=[fmt for fmt in asked.formats if holds_size(fmt, *size)])
+    asked = asked._replace(smaller=_smaller(asked, decided))
     choice = moving_choice(loop, asked, budget, tell)
     if choice.best is None and not sheet.motion.required:
         still = best_file(_still(loop), sheet, size, Budget(STILL_SECONDS), wish)
         return still._replace(candidates=[*choice.candidates, *still.candidates])
     return choice
+
+
+def _smaller(asked: Asked, decided: Decided) -> list[Size]:
+    """Sizes that the place and all formats take too."""
+    sizes = smaller_sizes(decided.resolved.sheet.size, decided.plan.size)
+    return [size for size in sizes if all(holds_size(fmt, *size) for fmt in asked.formats)]
 
 
 def first_frame(decided: Decided, sources: Mapping[str, Source]) -> Rendered:
@@ -88,17 +98,20 @@ def first_frame_as(decided: Decided, sources: Mapping[str, Source], fmt: Format,
         return plain_png(drawn_first_frame(loop, settings.fps))
     step = 1 / settings.fps
     reel = Reel((loop.picture(0.0), loop.picture(step)), 2 * step)
+    if settings.size:
+        reel = reel.mapped(partial(resized, size=settings.size))
     data = moving_file(fmt, reel, settings, _playing_of(decided.resolved.sheet))
     return plain_png(next(frames_at(data, [step / 2])))
 
 
 def still_file(
-    decided: Decided, sources: Mapping[str, Source], footage: Mapping[str, Footage] | None = None
+    decided: Decided, sources: Mapping[str, Source], footage: Mapping[str, Footage] | None, size: Size
 ) -> Encoded | None:
-    """A still of the first frame, of the same size, for pages that show one where motion is not wanted."""
+    """A still of the first frame, of the size of the file, for pages that show one where motion is not wanted."""
     loop = loop_of(decided, sources, footage)
     plain = decided.resolved.sheet.model_copy(update={"formats": STILL_FORMATS})
-    return best_file(_still(loop), plain, decided.plan.size, Budget(STILL_SECONDS), NO_WISH).best
+    still = Rendered(lambda: resized(loop.picture(0.0), size), lambda: b"")
+    return best_file(still, plain, size, Budget(STILL_SECONDS), NO_WISH).best
 
 
 def _still(loop: Loop) -> Rendered:

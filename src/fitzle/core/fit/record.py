@@ -128,6 +128,7 @@ def failed(message: str) -> RenditionRecord:
 
 
 def _file(found: Encoded, size: Size) -> FileRecord:
+    size = found.size(size)
     return FileRecord(
         sha256=hashlib.sha256(found.data).hexdigest(), bytes=len(found.data), format=found.format, width=size.width,
         height=size.height, settings=found.settings, score=found.score,

@@ -23,14 +23,13 @@ from fitzle.core.fit.deciding import Decided
 from fitzle.core.piece.fills import PictureFill
 from fitzle.core.preflight.rules.quality import BLURRED
 from fitzle.core.render.painting import paint
-from fitzle.core.spec.sheet import RangedSize, SpecSheet
-from fitzle.core.spec.sizing import aspect_allowed, size_allowed
+from fitzle.core.spec.sheet import SpecSheet
+from fitzle.core.spec.sizing import smaller_sizes
 from fitzle.core.units import Size
 
 SECONDS = 2.5  # for each that is tried; at most a quarter of what the search itself had
 LEAST_GAIN = 3.0  # points; less is not worth a word
 GRAIN_PX, GRAIN_COLOUR = 9, 42  # bilateral filter: diameter in px, range in 1/255
-SMALLER = (0.75, 0.5)
 
 
 class _Trial(NamedTuple):
@@ -69,7 +68,7 @@ def _trials(decided: Decided, sources: Mapping[str, Source], rendered: Rendered)
         fill = decided.plan.fill.model_copy(update={"blur": max(BLURRED, decided.plan.fill.blur)})
         calm = paint(decided.plan._replace(fill=fill), decided.planned.sources(sources))
         yield _Trial("blur-ground", "with the picture behind blurred", calm, sheet)
-    for size in _smaller_sizes(sheet, decided.plan.size):
+    for size in smaller_sizes(sheet.size, decided.plan.size):
         small = cv2.resize(pixels, size, interpolation=cv2.INTER_AREA)
         yield _Trial("", f"at {size.width} × {size.height} px", np.asarray(small, dtype=np.uint8), sheet)
 
@@ -84,17 +83,6 @@ def _on(pixels: Pixels, ground: str) -> Pixels:
     alpha = pixels[..., 3:].astype(np.float32) / 255
     mixed = pixels[..., :3] * alpha + np.array(parse_hex(ground), dtype=np.float32) * (1 - alpha)
     return with_alpha(np.rint(mixed).astype(np.uint8), np.full(pixels.shape[:2], 255, np.uint8))
-
-
-def _smaller_sizes(sheet: SpecSheet, size: Size) -> Iterator[Size]:
-    """Those of a range."""
-    if not isinstance(sheet.size, RangedSize):
-        return
-    for share in SMALLER:
-        small = Size(max(1, round(size.width * share)), max(1, round(size.height * share)))
-        fits = sheet.size.aspect is None or aspect_allowed(sheet.size.aspect, *small)
-        if fits and size_allowed(sheet.size, *small):
-            yield small
 
 
 def _worst(pixels: Pixels, data: bytes) -> Where:

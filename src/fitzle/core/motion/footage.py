@@ -18,10 +18,11 @@ from fitzle.core.artwork.lottie import read_lottie
 from fitzle.core.artwork.lottie_player import LottiePlayer
 from fitzle.core.artwork.sniff import sniff_format
 from fitzle.core.artwork.sources import Pixels
-from fitzle.core.artwork.straight import premultiplied, straight
+from fitzle.core.artwork.straight import premultiplied
 from fitzle.core.errors import FitzleError, ValueOutOfRange
 from fitzle.core.formats import CLIPS, FORMATS, label_of
 from fitzle.core.geometry.rect import Rect
+from fitzle.core.motion.looking import resized
 from fitzle.core.motion.played import clip_frames, frames_at, playing_time
 from fitzle.core.motion.reel import Reel
 from fitzle.core.units import Size
@@ -160,7 +161,7 @@ def footage_of_clip(clip: OpenClip, cut: Cut, wanted: Size | None = None, fps: f
 
     def frames() -> Iterator[Pixels]:
         for frame in clip_frames(clip, taken.moments):
-            yield _sized(still_of(clip, frame).pixels, small)
+            yield resized(still_of(clip, frame).pixels, small)
 
     return Footage(Reel(frames(), taken.length), cut, taken.length, natural, facts.fps or fps)
 
@@ -171,7 +172,7 @@ def _of_picture(data: bytes, cut: Cut, wanted: Size | None, fps: float) -> Foota
         natural = Size(*picture.size)
     small = _wanted(natural, wanted)
     taken = _taken(cut, seconds, fps, small)
-    frames = (_sized(one, small) for one in frames_at(data, taken.moments))
+    frames = (resized(one, small) for one in frames_at(data, taken.moments))
     return Footage(Reel(frames, taken.length), cut, taken.length, natural, count / seconds)
 
 
@@ -227,16 +228,6 @@ def _fitting(natural: Size, wanted: Size | None) -> Size:
     """The size at which a drawing is drawn so that it covers what is wanted."""
     factor = max(wanted.width / natural.width, wanted.height / natural.height) if wanted else 1.0
     return Size(max(1, round(natural.width * factor)), max(1, round(natural.height * factor)))
-
-
-def _sized(pixels: Pixels, size: Size) -> Pixels:
-    import cv2
-
-    if pixels.shape[:2] == (size.height, size.width):
-        return pixels
-    clear = pixels[..., 3].min() < 255  # then what is clear must not lend its colour to its neighbours
-    small = cv2.resize(premultiplied(pixels) if clear else pixels, size, interpolation=cv2.INTER_AREA)
-    return straight(np.asarray(small, dtype=np.uint8)) if clear else np.asarray(small, dtype=np.uint8)
 
 
 def _mixed(one: Pixels, other: Pixels, share: float) -> Pixels:

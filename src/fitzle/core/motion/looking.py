@@ -10,10 +10,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fitzle.core.artwork.sources import Pixels
+from fitzle.core.artwork.straight import premultiplied, straight
 from fitzle.core.encode.raster import Raster
 from fitzle.core.motion.files import matted
 from fitzle.core.motion.played import frames_at
 from fitzle.core.motion.reel import Reel
+from fitzle.core.units import Size
 
 SCORED_FRAMES = 10
 WORST_SHARE = 0.1
@@ -34,9 +36,14 @@ class Looks(NamedTuple):
     smoothness: float
 
     @property
+    def sharp(self) -> float:
+        """What its frames look like: halfway between mean and worst."""
+        return (self.mean + self.worst) / 2
+
+    @property
     def score(self) -> float:
-        """In one figure: halfway between mean and worst, less what is lost to jumping."""
-        return max(0.0, (self.mean + self.worst) / 2 - SMOOTHNESS_SHARE * (100 - self.smoothness))
+        """In one figure: what its frames look like, less what is lost to jumping."""
+        return max(0.0, self.sharp - SMOOTHNESS_SHARE * (100 - self.smoothness))
 
 
 def looks_of(
@@ -50,16 +57,29 @@ def looks_of(
 ) -> Looks:
     """A file against the reel that it was made of; `ground` where its edges are mixed with one (GIF).
 
-    It is looked at `within` its frames: in their middle, or where they begin (0) when it has no frames of its own.
+    It is looked at `within` its frames: in their middle, or where they begin (0) when it has no frames of its own; one
+    of smaller frames as large as the reel is, as a page shows it.
     """
     numbers = reel.spread(most)
     moments = [(number + within) * reel.period / len(reel) for number in numbers]
     scores = sorted(
-        Raster(_on(reel[number], ground)).score_of(_on(shown, ground))
+        Raster(_on(reel[number], ground)).score_of(_on(resized(shown, reel.size), ground))
         for number, shown in zip(numbers, frames_at(data, moments), strict=True)
     )
     lowest = scores[: math.ceil(len(scores) * WORST_SHARE)]
     return Looks(round(float(np.mean(scores)), 1), round(float(np.mean(lowest)), 1), smoothness)
+
+
+def resized(pixels: Pixels, size: Size) -> Pixels:
+    """At another size, straight alpha: smaller by area, larger between px, as browsers do."""
+    import cv2
+
+    if pixels.shape[:2] == (size.height, size.width):
+        return pixels
+    clear = pixels[..., 3].min() < 255  # then what is clear must not lend its colour to its neighbours
+    way = cv2.INTER_AREA if size.width < pixels.shape[1] else cv2.INTER_LINEAR
+    found = cv2.resize(premultiplied(pixels) if clear else pixels, size, interpolation=way)
+    return straight(np.asarray(found, dtype=np.uint8)) if clear else np.asarray(found, dtype=np.uint8)
 
 
 def largest_step(reel: Reel) -> float:

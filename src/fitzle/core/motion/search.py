@@ -5,19 +5,23 @@ from __future__ import annotations
 import time
 from collections.abc import Callable, Iterable, Sequence
 from concurrent.futures import ThreadPoolExecutor
-from functools import cached_property
+from copy import copy
+from functools import cached_property, partial
 from typing import NamedTuple
 
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.encode.budget import Budget
+from fitzle.core.encode.choosing import BAD_SCORE
 from fitzle.core.encode.knob import Setting, largest_under
 from fitzle.core.encode.result import Candidate, Choice, Encoded, Problem
+from fitzle.core.encode.settings import MovingSettings
 from fitzle.core.formats import MOVING, Format
 from fitzle.core.motion.files import Playing, moving_file
 from fitzle.core.motion.ladders import highest, settings_at
-from fitzle.core.motion.looking import SCORED_FRAMES, Looks, largest_step, looks_of, smoothness_of
+from fitzle.core.motion.looking import SCORED_FRAMES, Looks, largest_step, looks_of, resized, smoothness_of
 from fitzle.core.motion.reel import Reel
 from fitzle.core.motion.weighing import QUICK, sample_of, weight_of
+from fitzle.core.units import Size
 
 USUAL_SECONDS = 36.0
 RATES = (25.0, 50 / 3, 12.5, 25 / 3, 5.0)  # whole steps of the delays of a GIF
@@ -29,6 +33,7 @@ THREADS = 2
 GOOD_ENOUGH = 88.0  # fewer frames a second are not tried where all of them look so good
 NEAR = 3.0  # points: what is put so near to the best is made whole too
 HOPELESS = 30.0  # where all looks so bad every other rate is left out
+DAMAGED = BAD_SCORE  # where all looks so bad smaller sizes are tried, which are then shown enlarged
 NEAR_TIE = 1.0  # points: the order of the spec sheet breaks it
 MOST_WHOLE = 3  # files of one line
 MOST_LINES = 3
@@ -40,12 +45,16 @@ Telling = Callable[[str], None]
 
 
 class Asked(NamedTuple):
-    """What the file is for: formats in the order of the sheet, bytes, frames a second, and what the file says."""
+    """What the file is for: formats in the order of the sheet, bytes, frames a second, and what the file says.
+
+    `smaller` are sizes in px that the place takes too, for where all looks bad as large as it was drawn.
+    """
 
     formats: Sequence[Format]
     limit: int | None
     max_fps: float | None = None
     playing: Playing = Playing()
+    smaller: Sequence[Size] = ()
 
 
 class Moving(NamedTuple):
@@ -85,15 +94,16 @@ class _Line:
         position = self.position()
         if self._asked.limit is not None and self.bytes_at(position) > SURELY_OVER * self._asked.limit:
             return Looks(0.0, 0.0, 0.0)
-        few = self.shown.reel if self.format in QUICK else self.shown.few
-        return self._looks(self._file(position, few), few, SAMPLED_FRAMES)
+        shown = self.shown
+        few, beside = (shown.reel, shown.drawn) if self.format in QUICK else (shown.few, shown.drawn_few)
+        return self._looks(self._file(position, few), beside, SAMPLED_FRAMES)
 
     def whole(self, budget: Budget, tried: list[Candidate]) -> Encoded | None:
         """Its best file under the limit, with its score; what was made is added to `tried`."""
 
         def encode(position: int) -> bytes:
             began = time.perf_counter()
-            settings = settings_at(self.format, position, self.shown.reel.fps)
+            settings = self._settings(position)
             data = moving_file(self.format, self.shown.reel, settings, self._asked.playing)
             took = round(time.perf_counter() - began, 3)
             tried.append(Candidate(self.format, settings, len(data), None, took))
@@ -105,8 +115,8 @@ class _Line:
         ).best  # fmt: skip
         if found is None:
             return None
-        settings = settings_at(self.format, found.position, self.shown.reel.fps)
-        looks = self.looks = self._looks(found.data, self.shown.reel, SCORED_FRAMES)
+        settings = self._settings(found.position)
+        looks = self.looks = self._looks(found.data, self.shown.drawn, SCORED_FRAMES)
         tried[:] = [one._replace(score=looks.score) if one.settings == settings else one for one in tried]
         return Encoded(found.data, self.format, settings, round(looks.score, 1))
 
@@ -117,7 +127,7 @@ class _Line:
     def _weight(self, position: int) -> int:
         if position not in self._weights:
             began = time.perf_counter()
-            settings, sample = settings_at(self.format, position, self.shown.reel.fps), self.shown.sample
+            settings, sample = self._settings(position), self.shown.sample
             if self.format in QUICK:
                 self._weights[position] = len(self._file(position, self.shown.reel))
             else:
@@ -128,19 +138,42 @@ class _Line:
         return self._weights[position]
 
     def _file(self, position: int, reel: Reel) -> bytes:
-        settings = settings_at(self.format, position, self.shown.reel.fps)
-        return moving_file(self.format, reel, settings, self._asked.playing)
+        return moving_file(self.format, reel, self._settings(position), self._asked.playing)
+
+    def _settings(self, position: int) -> MovingSettings:
+        settings, small = settings_at(self.format, position, self.shown.reel.fps), self.shown.small
+        return settings.model_copy(update={"width": small.width, "height": small.height}) if small else settings
 
 
 class _Shown:
-    """The loop at one frame rate: its frames, some of them, and how smoothly they follow each other."""
+    """The loop at one frame rate and size: its frames, some of them, and how smoothly they follow each other.
+
+    `small` is its size where it was made smaller than it was `drawn`; it is looked at beside that.
+    """
 
     def __init__(self, frames: Iterable[Pixels], period: float) -> None:
-        self.reel = Reel(frames, period)
-        self.sample = sample_of(self.reel)
+        self.reel = self.drawn = Reel(frames, period)
+        self.small: Size | None = None
         self.smoothness = smoothness_of(largest_step(self.reel), self.reel.fps)
-        numbers = sorted({*self.sample.run(RUN), *self.reel.spread(SAMPLED_FRAMES)})
-        self.few = Reel((self.reel[number] for number in numbers), period * len(numbers) / len(self.reel))
+        self._weigh()
+        self.drawn_few = self.few
+
+    def _weigh(self) -> None:
+        self.sample = sample_of(self.reel)
+        self.numbers = sorted({*self.sample.run(RUN), *self.reel.spread(SAMPLED_FRAMES)})
+        self.few = _some(self.reel, self.numbers)
+
+    def smaller(self, size: Size) -> _Shown:
+        """The same frames made smaller."""
+        small = copy(self)
+        small.reel, small.small = self.reel.mapped(partial(resized, size=size)), size
+        small._weigh()
+        small.drawn_few = _some(self.drawn, small.numbers)
+        return small
+
+
+def _some(reel: Reel, numbers: Sequence[int]) -> Reel:
+    return Reel((reel[number] for number in numbers), reel.period * len(numbers) / len(reel))
 
 
 def best_moving(
@@ -182,6 +215,7 @@ class _Search:
             slower = self._compete([(fmt, rate) for fmt in dict.fromkeys(promising)])
             lines = sorted([*lines, *slower], key=lambda line: -line.likely.score)
             hopeless = lines[0].likely.score < HOPELESS
+        lines = self._with_smaller(lines)
         found = self._made(lines) or self._lightest(formats)
         best = self._chosen([one for _, one in found])
         line = next((line for line, one in found if one is best), None)
@@ -194,9 +228,18 @@ class _Search:
         lines = [_Line(fmt, self._at(rate), self._asked) for fmt, rate in pairs]
         if lines:
             self._tell(f"Comparing {len(lines)} ways at {lines[0].shown.reel.fps:.3g} frames a second")
-        with ThreadPoolExecutor(THREADS) as pool:
-            list(pool.map(lambda line: line.likely, lines))
-        return sorted(lines, key=lambda line: -line.likely.score)
+        return _by_looks(lines)
+
+    def _with_smaller(self, lines: list[_Line]) -> list[_Line]:
+        """The same and, where all of them look bad, the best two at the smaller sizes that the place takes."""
+        for size in self._asked.smaller:
+            if not lines or lines[0].likely.sharp >= DAMAGED or not self._budget.allows(self._budget.used / 3):
+                break
+            self._tell(f"Comparing {size.width} × {size.height} px")
+            best = [line for line in lines if line.shown.small is None][:2]
+            smaller = [_Line(line.format, line.shown.smaller(size), self._asked) for line in best]
+            lines = _by_looks([*lines, *smaller])
+        return lines
 
     def _at(self, rate: float) -> _Shown:
         if rate not in self._shown:
@@ -236,6 +279,13 @@ class _Search:
         least = max(one.score for one in found) - NEAR_TIE
         order = list(self._asked.formats)
         return min((one for one in found if one.score >= least), key=lambda one: (order.index(one.format), -one.score))
+
+
+def _by_looks(lines: list[_Line]) -> list[_Line]:
+    """The best-looking first."""
+    with ThreadPoolExecutor(THREADS) as pool:
+        list(pool.map(lambda line: line.likely, lines))
+    return sorted(lines, key=lambda line: -line.likely.score)
 
 
 def _problem(formats: Sequence[Format], best: Encoded | None) -> Problem:

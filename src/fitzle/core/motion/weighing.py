@@ -18,9 +18,13 @@ QUICK = ("avif", "mp4", "webm")  # encoded whole at once: what it saves by follo
 
 
 class Sample(NamedTuple):
-    """Pairs of frames that follow each other; of all `frames` so many are `moving` on, most at the `busiest`."""
+    """Frames in pairs that follow each other; of all `frames` so many are `moving` on, most at the `busiest`.
+
+    `begins` are the places in the reel where a run of pairs begins: one that follows another shares its frame.
+    """
 
     reel: Reel
+    begins: tuple[int, ...]
     frames: int
     moving: int
     busiest: int
@@ -37,19 +41,22 @@ def sample_of(reel: Reel) -> Sample:
     moving = [step for step in np.argsort(changes, kind="stable") if changes[step] > 0]
     count = min(PAIRS, len(moving))
     chosen = [int(moving[(2 * part + 1) * len(moving) // (2 * count)]) for part in range(count)]
-    numbers = [number for step in sorted(chosen) for number in (step, step + 1)] or [0]
+    numbers = sorted({number for step in chosen for number in (step, step + 1)}) or [0]
+    begins = tuple(at for at, number in enumerate(numbers) if number - 1 not in chosen)
     period = reel.period * len(numbers) / len(reel)
-    return Sample(
-        Reel((reel[number] for number in numbers), period), len(reel), len(moving), chosen[-1] if chosen else 0
-    )
+    pairs = Reel((reel[number] for number in numbers), period)
+    return Sample(pairs, begins, len(reel), len(moving), chosen[-1] if chosen else 0)
 
 
 def weight_of(fmt: Format, sample: Sample, settings: MovingSettings, playing: Playing) -> int:
-    """The bytes of the file with all frames, likely."""
+    """The bytes of the file with all frames, likely. Formats leave out frames that change nothing."""
     data = moving_file(fmt, sample.reel, settings, playing)
     sizes = frame_bytes(data, fmt)
     if len(sizes) < 2:
         return len(data)
-    pairs = len(sample.reel) // 2
-    changes = sizes[1::2] if len(sizes) == len(sample.reel) else sorted(sizes)[: max(0, len(sizes) - pairs)]
+    pairs, begins = len(sample.reel) - len(sample.begins), sample.begins
+    if len(sizes) == len(sample.reel):
+        changes = [size for at, size in enumerate(sizes) if at not in begins]
+    else:
+        changes = sorted(sizes)[: max(0, len(sizes) - len(begins))]
     return round(len(data) - sum(sizes) + sizes[0] + sample.moving * sum(changes) / pairs)

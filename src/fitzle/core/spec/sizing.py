@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from fitzle.core.spec.sheet import ExactSize, RangedSize, SpecSheet
 from fitzle.core.units import Size, parse_ratio, ratio_precision
 
 USEFUL_LONG_SIDE_PX = 1024  # where neither a most nor a seen size is stated
 LARGEST_SIDE_PX = 20_000
+SMALLER = (0.75, 0.5)  # times the full size: what is tried where a file would be damaged
 
 
 def delivered_size(sheet: SpecSheet, natural: Size, *, vector: bool) -> Size:
@@ -40,6 +43,17 @@ def aspect_allowed(aspect: str, width: int, height: int) -> bool:
     off = abs(width - height * ratio)
     near = off <= 0.5 * max(1.0, ratio) or abs(height - width / ratio) <= 0.5
     return near or off <= height * ratio_precision(aspect)
+
+
+def smaller_sizes(size: ExactSize | RangedSize, full: Size) -> Iterator[Size]:
+    """Smaller sizes of the same shape that a range allows, the largest first."""
+    if not isinstance(size, RangedSize):
+        return
+    for share in SMALLER:
+        small = Size(max(1, round(full.width * share)), max(1, round(full.height * share)))
+        fits = size.aspect is None or aspect_allowed(size.aspect, *small)
+        if fits and size_allowed(size, *small):
+            yield small
 
 
 def _largest_useful(size: RangedSize, sheet: SpecSheet, natural: Size, vector: bool) -> Size:
