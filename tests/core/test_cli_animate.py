@@ -13,6 +13,7 @@ from PIL import Image, ImageSequence
 
 from fitzle.cli import main
 from tests.clips import clip
+from tests.core.test_following import GROUND, badge_on, there_and_back
 from tests.core.test_footage import moving
 from tests.make import photo, saved, svg
 
@@ -92,6 +93,26 @@ def test_a_part_of_a_clip_is_cropped_cut_and_closed(desk: Path, capsys: pytest.C
     assert code == 0 and answer["bytes"] <= 150_000
     assert answer["seconds"] == pytest.approx({"cut": 1.0, "smooth": 0.75, "back": 1.92}[loop], abs=0.05)
     assert {frame.shape for frame in frames_of(answer["file"])} == {(40, 120, 4)}
+
+
+def farthest(path: str) -> float:
+    """How far the orange px of a file's frames come from the middle, in shares of its width; inf where they are lost."""
+    found = 0.0
+    for frame in frames_of(path):
+        orange = (frame[..., 0] > 220) & (frame[..., 1] > 150) & (frame[..., 2] < 90)
+        found = max(found, abs(np.nonzero(orange)[1].mean() / frame.shape[1] - 0.5) if orange.sum() > 60 else np.inf)
+    return found
+
+
+def test_the_focus_moves_with_its_subject(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    """A badge that goes from side to side stays in a narrow place."""
+    frames = [Image.fromarray(badge_on(GROUND, *there_and_back(number / 25))) for number in range(25)]
+    frames[0].save(desk / "badge.webp", save_all=True, append_images=frames[1:], duration=80, quality=85)
+    words = [desk / "badge.webp", "--spec", "WebP 160x240", "--focus", "0.5,0.5"]
+    _, still = run(capsys, *words, "--out", desk / "still")
+    code, moved = run(capsys, *words, "--follow", "subject", "--out", desk / "moved")
+    assert code == 0 and farthest(moved["file"]) < 0.3
+    assert farthest(still["file"]) > 0.4
 
 
 def test_a_moving_picture_becomes_another(desk: Path, capsys: pytest.CaptureFixture[str]) -> None:

@@ -48,6 +48,7 @@ def _animate_one(path: Path, args: argparse.Namespace) -> Answer:
             _cut(args, data, path.name),
             args.subject or path.stem[:120],
             args.focus,
+            args.follow,
             args.seconds,
         )
     return _told(made, args)

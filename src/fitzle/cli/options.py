@@ -118,6 +118,12 @@ def _add_animating(animate: argparse.ArgumentParser) -> None:
     cut.add_argument("--best", type=_seconds, metavar="SECONDS", help="find the part of so many that closes best")
     cut.add_argument("--speed", type=float, default=1.0, help="2 is twice as fast")
     cut.add_argument("--focus", type=_point, help="the point that must show, for example 0.5,0.4")
+    cut.add_argument(
+        "--follow",
+        choices=("nothing", "faces", "subject"),
+        default="nothing",
+        help="what the focus moves with: faces, or what lies under it as the loop begins",
+    )
     cut.add_argument("--subject", help="what the file name calls it")
     piece = animate.add_argument_group("how a piece moves that does not yet")
     piece.add_argument("--lively", type=_share, default=0.5, help="0 (calm) to 1 (lively)")

@@ -343,7 +343,7 @@ class NaturalOut(Schema):
 
 
 class ArtworkPlaced(Schema):
-    """How a picture or mark is fitted: the window in px of its artwork."""
+    """How a picture or mark is fitted: the window in px of its artwork. `plays`: it moves by itself in this place."""
 
     artwork: UUID
     key: str
@@ -357,6 +357,7 @@ class ArtworkPlaced(Schema):
     one_colour: bool
     colours: list[str]
     on_grid: bool
+    plays: bool
 
 
 TypefaceOut = Typeface

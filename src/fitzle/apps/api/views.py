@@ -213,4 +213,5 @@ def _artwork_view(opened: OpenFit, looked: Decided, part: PlacedArtwork) -> Artw
         one_colour=facts.one_colour and facts.transparency != "none",
         colours=[entry.hex for entry in facts.colours],
         on_grid=part.grid,
+        plays=facts.plays and opened.resolved.plays,
     )

@@ -15,6 +15,7 @@ from fitzle.core.fit.making import Made, make_fit
 from fitzle.core.fit.request import FitArtwork, FitRequest
 from fitzle.core.lengths import parse_length
 from fitzle.core.piece.document import Piece, Row
+from fitzle.core.piece.parts import Follow
 from fitzle.core.spec.sheet import SpecSheet
 
 
@@ -28,13 +29,15 @@ class Asked(NamedTuple):
     centring: str = "box"
     ground: str | None = None
     subject: str = ""
+    follow: Follow = "nothing"
 
 
 def piece_of(artwork: Artwork, asked: Asked) -> Piece:
     """A piece that shows one artwork, called `artwork`; raises DocumentError for options that cannot be."""
     focus = asked.focus
     part = {
-        "id": "artwork", "role": artwork.facts.kind, "artwork": "artwork", "mode": asked.mode, "tint": asked.tint,
+        "id": "artwork", "role": artwork.facts.kind, "artwork": "artwork", "mode": asked.mode,
+        "tint": asked.tint, "follow": asked.follow,
         "focal_point": {"x": focus[0], "y": focus[1]} if focus else None,
         "padding": parse_length(asked.padding).model_dump() if asked.padding is not None else None,
         "centring": asked.centring,

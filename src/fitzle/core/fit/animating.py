@@ -22,6 +22,7 @@ from fitzle.core.motion.footage import Cut, Footage, footage_of
 from fitzle.core.piece.changes import apply_changes, free_id
 from fitzle.core.piece.document import Piece
 from fitzle.core.piece.editing import ground_part
+from fitzle.core.piece.parts import Follow
 from fitzle.core.plan.placed import PlacedArtwork
 from fitzle.core.preflight.file_facts import read_file_facts
 from fitzle.core.spec.sheet import SpecSheet
@@ -62,14 +63,20 @@ def of_clip(
     cut: Cut,
     subject: str,
     focus: tuple[float, float] | None = None,
+    follow: Follow = "nothing",
     seconds: float | None = None,
     tell: Telling | None = None,
 ) -> Animated:
-    """The moving file of a part of a clip or of a moving picture, cropped to the place by its focus."""
+    """The moving file of a part of a clip or of a moving picture, cropped to the place by its focus.
+
+    The focus may `follow` what it shows.
+    """
     cut = cut._replace(longest=sheet.motion.max_seconds)
     poster = footage_of(data, name, cut, POSTER_SIZE, fps=POSTER_FPS)
     still = _artwork_of(poster)
-    decided = _decided(piece_of(still, Asked(mode="fill", focus=focus, subject=subject)), sheet, {CLIP: still})
+    decided = _decided(
+        piece_of(still, Asked(mode="fill", focus=focus, follow=follow, subject=subject)), sheet, {CLIP: still}
+    )
     part = next(part for part in decided.plan.parts if isinstance(part, PlacedArtwork))
     footage = footage_of(data, name, cut, wanted_for(part, poster.natural))
     return _made(decided, {CLIP: still}, {CLIP: footage}, seconds, tell)

@@ -19,6 +19,7 @@ from fitzle.core.fit.loop import Loop, Telling
 from fitzle.core.fit.moving_choice import drawn_first_frame, moving_choice
 from fitzle.core.formats import DRAWN, PLAYED, Format, holds_size
 from fitzle.core.motion.files import Playing, moving_file
+from fitzle.core.motion.following import FocusPath, path_of
 from fitzle.core.motion.footage import Cut, Footage, footage_of
 from fitzle.core.motion.looking import resized
 from fitzle.core.motion.played import frames_at
@@ -49,7 +50,19 @@ def loop_of(decided: Decided, sources: Mapping[str, Source], footage: Mapping[st
         begin = best_moment(plan, motion) if any(one.come for one in motion.parts.values()) else 0.0
     else:
         begin = max((one.begin for one in playing.values()), default=0.0)
-    return Loop(plan, own, motion, playing, period, begin)
+    return Loop(plan, own, motion, playing, period, begin, _paths(plan, playing, own))
+
+
+def _paths(plan: Plan, playing: Mapping[str, Footage], sources: Mapping[str, Source]) -> dict[str, FocusPath]:
+    """The ways of the focus of parts that follow something."""
+    found: dict[str, FocusPath] = {}
+    for part in plan.parts:
+        if isinstance(part, PlacedArtwork) and part.artwork in playing and part.mode == "fill":
+            source = sources.get(part.artwork)
+            data = source.data if isinstance(source, BitmapSource) else b""
+            if path := path_of(playing[part.artwork], part.follow, part.focal_point, data):
+                found[part.part] = path
+    return found
 
 
 def make_moving_file(

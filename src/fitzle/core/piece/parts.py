@@ -23,6 +23,7 @@ PartId = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
 Share = Annotated[float, Field(ge=-20, le=20)]  # of the short side
 Mode = Literal["fill", "whole"]
 Centring = Literal["box", "weight"]
+Follow = Literal["nothing", "faces", "subject"]
 WordsRole = Literal["headline", "second line", "byline", "badge"]
 
 
@@ -71,7 +72,8 @@ class GroundPart(_Part):
 class ArtworkPart(_StandingPart):
     """A picture or a mark and how it is fitted into the box where it stands.
 
-    `mode` null lets the kind decide (a mark is shown whole, a picture fills), `padding` null lets the plan choose,
+    `mode` null lets the kind decide (a mark is shown whole, a picture fills), `padding` null lets the plan choose; the
+    focal point of a picture that plays may `follow` its faces, or the subject that lies under it at first;
     `grid` null fits small flat marks to the pixel grid.
     """
 
@@ -79,6 +81,7 @@ class ArtworkPart(_StandingPart):
     artwork: ArtworkId
     mode: Mode | None = None
     focal_point: FocalPoint | None = None
+    follow: Follow = "nothing"
     zoom: Zoom = 1
     padding: Length | None = None
     centring: Centring = "box"

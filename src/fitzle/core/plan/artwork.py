@@ -50,6 +50,8 @@ def placed_artwork(
         recolour=tuple(part.recolour.items()),
         palette=tuple(entry.hex for entry in facts.colours),
         grid=_on_grid(part, facts, box),
+        focal_point=_focal_point(part),
+        follow=part.follow,
     )
 
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import Literal, NamedTuple
 
 from fitzle.core.geometry.path import Path
-from fitzle.core.geometry.rect import Rect
+from fitzle.core.geometry.rect import Point, Rect
 from fitzle.core.piece.effects import Blend, Glow, Outline, Shadow
 from fitzle.core.piece.fills import Fill, PaintFill, Solid
-from fitzle.core.piece.parts import Mode
+from fitzle.core.piece.parts import Follow, Mode
 from fitzle.core.type.setting import Layout
 from fitzle.core.units import Size
 
@@ -73,6 +73,8 @@ class PlacedArtwork(NamedTuple):
     recolour: tuple[tuple[str, str], ...] = ()
     palette: tuple[str, ...] = ()
     grid: bool = False
+    focal_point: Point = Point(0.5, 0.5)
+    follow: Follow = "nothing"
 
     @property
     def scale(self) -> float:

@@ -9,6 +9,11 @@ import { OF_THE_PART, OptionalStroke } from "./OptionalStroke";
 import { PaddingField } from "./PaddingField";
 
 type Artwork = Schemas["ArtworkPart"];
+const FOLLOWED: [string, string][] = [
+  ["nothing", "stays"],
+  ["faces", "with faces"],
+  ["subject", "with what it is on"],
+];
 const NO_DIE = "its own outline";
 
 interface Props {
@@ -62,6 +67,14 @@ export function ArtworkFields({ bench, fit, part, placed }: Props) {
             </button>
           )}
         </Line>
+      )}
+      {own?.mode === "fill" && own.plays && (
+        <Choice
+          label="Its focus"
+          options={FOLLOWED}
+          value={part.follow ?? "nothing"}
+          choose={(follow) => set("let its focus move", "follow", follow)}
+        />
       )}
       {own?.mode === "whole" && (
         <>
