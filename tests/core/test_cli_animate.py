@@ -96,7 +96,7 @@ def test_a_part_of_a_clip_is_cropped_cut_and_closed(desk: Path, capsys: pytest.C
 
 
 def farthest(path: str) -> float:
-    """How far the orange px of a file's frames come from the middle, in shares of its width; inf where they are lost."""
+    """How far the orange px of a file come from the middle, in shares of its width; inf where they are lost."""
     found = 0.0
     for frame in frames_of(path):
         orange = (frame[..., 0] > 220) & (frame[..., 1] > 150) & (frame[..., 2] < 90)
