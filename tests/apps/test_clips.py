@@ -208,6 +208,29 @@ def test_the_part_that_closes_best_is_found_near_the_one_that_was_chosen(signed_
         assert refused.status_code == 422 and refused.json()["message"]
 
 
+def test_a_part_is_weighed_for_a_place_foreseen_and_made(signed_in: Any, bring: Bring) -> None:
+    moves = {
+        "fitzle_spec": 1, "name": "Moving header", "size": {"width": 120, "height": 40}, "formats": ["gif"],
+        "max_bytes": 60_000, "motion": {"allowed": True},
+    }  # fmt: skip
+    still = {**moves, "name": "Cover", "formats": ["png"], "motion": {"allowed": False}}
+    for sheet_ in (moves, still):
+        send(signed_in, "post", "workspaces/juno/places", {"destination": "Course page", "name": "x", "sheet": sheet_})
+    loops = f"{ARTWORK}/{bring('talk.mp4', clip())['id']}/loops"
+    [place] = signed_in.get(f"{loops}/places").json()
+    assert place["made"] == "120 × 40 px, GIF, 12.5 frames a second"
+    asked = f"{loops}/weight?placement={place['id']}&begin=0.2&end=1.2"
+    foreseen = signed_in.get(asked).json()
+    assert foreseen["limit"] == 60_000 and not foreseen["measured"] and foreseen["words"].endswith("of 60 KB")
+    made = signed_in.get(f"{asked}&make=true").json()
+    assert made["measured"] and made["fits"] is (made["bytes"] <= 60_000)
+    again = signed_in.get(asked).json()["bytes"]
+    assert again == pytest.approx(made["bytes"], rel=0.01), "it learns from what was made"
+    for wrong in ("begin=0&end=99", "begin=2&end=1"):
+        refused = signed_in.get(f"{loops}/weight?placement={place['id']}&{wrong}")
+        assert refused.status_code == 422 and refused.json()["message"]
+
+
 def test_an_animation_takes_the_house_s_colours_and_can_be_taken_back(signed_in: Any, bring: Bring, run: Any) -> None:
     colours = [{"hex": "#0a2342", "name": "Night"}, {"hex": "#e04f1a", "name": "Ember"}]
     send(signed_in, "put", "workspaces/juno/house-style", {"colours": colours})

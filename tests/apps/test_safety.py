@@ -105,6 +105,7 @@ QUERIES = {
     "/harmonies": "?colour=%2317443c",
     "/artwork/{artwork}/moment": "?at=0",
     "/artwork/{artwork}/loops/best": "?begin=0&end=1",
+    "/artwork/{artwork}/loops/weight": f"?begin=0&end=1&placement={NO_PLACE}",
     "/artwork/{artwork}/frame": "?at=0",
     "/fits/{fit}/contrasts": "?part=mark&colours=fff",
     "/typefaces/sample": "?family=Anton&text=x",

@@ -1,3 +1,5 @@
+import { queryOptions } from "@tanstack/react-query";
+
 import { answerOf, client, type Schemas } from "./client";
 
 export type Cut = Schemas["LoopIn"];
@@ -33,6 +35,40 @@ export const bestLoop = (workspace: string, artwork: string, begin: number, end:
       params: { path: { workspace, artwork }, query: { begin, end } },
     }),
   );
+
+/** Places that a part of a clip can be weighed for. */
+export const loopPlacesQuery = (workspace: string, artwork: string) =>
+  queryOptions({
+    queryKey: [workspace, "loops", artwork, "places"],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/artwork/{artwork}/loops/places", {
+          params: { path: { workspace, artwork } },
+        }),
+      ),
+  });
+
+export interface WeighedLoop {
+  placement: string;
+  begin: number;
+  end: number;
+  closing: Cut["closing"];
+  /** Whether the file is made, which takes a while. */
+  make: boolean;
+}
+
+/** What a part weighs as the file of a place. */
+export const loopWeightQuery = (workspace: string, artwork: string, loop: WeighedLoop) =>
+  queryOptions({
+    queryKey: [workspace, "loops", artwork, "weight", loop],
+    queryFn: () =>
+      answerOf(
+        client.GET("/api/workspaces/{workspace}/artwork/{artwork}/loops/weight", {
+          params: { path: { workspace, artwork }, query: loop },
+        }),
+      ),
+    retry: false,
+  });
 
 /** Replaces colours of a drawn animation, as hex. */
 export const recolour = (workspace: string, artwork: string, colours: Record<string, string>) =>

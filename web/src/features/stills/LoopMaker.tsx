@@ -8,6 +8,7 @@ import { clock } from "../../measure/clock";
 import { Button } from "../../ui/Button";
 import { Figure, Select } from "../../ui/fields";
 import { Problem } from "../../ui/Trouble";
+import { ByteGauge } from "./ByteGauge";
 import type { Clip } from "./useClip";
 
 interface Props {
@@ -129,6 +130,15 @@ export function LoopMaker({ workspace, artwork, stills, clip }: Props) {
           Make a moving picture of it
         </Button>
       </div>
+      {!long && (
+        <ByteGauge
+          workspace={workspace}
+          artwork={artwork}
+          begin={begin}
+          end={end}
+          closing={CLOSINGS[closing]!}
+        />
+      )}
       {long && (
         <p className="mt-1 text-[13px] text-soft">
           At most {stills.longest_loop} s: move its ends closer together.

@@ -1,0 +1,98 @@
+"""What a part of a clip weighs in a place: what is foreseen from its moments is near the file that is made."""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Callable, Iterator
+from fractions import Fraction
+from typing import Any
+
+import av
+import numpy as np
+import pytest
+from demo.people import Looks, person, room, together
+
+from fitzle.core.artwork.clips.opening import OpenClip, opened_clip
+from fitzle.core.motion.footage import Cut
+from fitzle.core.motion.trimming import SPAN_S, Trimmed, foreseen, measured, moments_of, span_of, trimmed_for
+from fitzle.core.spec.sheet import SpecSheet
+from fitzle.core.units import Size
+from tests.make import photo
+
+NATURAL = Size(320, 180)
+WIDE = np.asarray(photo(700, 180).convert("RGB"))
+NEAR = 0.25  # what the screen may be off while somebody drags
+CUTS = [Cut(0.5, 3.5), Cut(2.0, 4.0), Cut(3.2, 5.6), Cut(4.4, 5.8), Cut(0.1, 0.9)]
+
+
+def panning_then_still(seconds: float) -> np.ndarray:
+    x = round(180 + 150 * np.sin(1.2 * min(seconds, 3.5)))
+    return np.ascontiguousarray(WIDE[:, x : x + 320])
+
+
+def somebody(seconds: float) -> np.ndarray:
+    shown = together(person(*NATURAL, Looks(), 0.5 + 0.2 * np.sin(seconds), 0.8), room(*NATURAL))
+    return np.ascontiguousarray(shown[..., :3])
+
+
+def filmed(frame: Callable[[float], np.ndarray], seconds: float = 6.0) -> bytes:
+    out = io.BytesIO()
+    with av.open(out, "w", format="mp4") as container:
+        stream: Any = container.add_stream("libx264", rate=25)
+        stream.width, stream.height, stream.pix_fmt = *NATURAL, "yuv420p"
+        stream.codec_context.time_base = Fraction(1, 25)
+        for number in range(round(25 * seconds)):
+            container.mux(stream.encode(av.VideoFrame.from_ndarray(frame(number / 25), format="rgb24")))
+        container.mux(stream.encode(None))
+    return out.getvalue()
+
+
+@pytest.fixture(scope="module", params=[panning_then_still, somebody])
+def clip(request: pytest.FixtureRequest) -> Iterator[OpenClip]:
+    with opened_clip(io.BytesIO(filmed(request.param))) as opened:
+        yield opened
+
+
+@pytest.mark.parametrize(("fmt", "size"), [("gif", (200, 60)), ("webp", (320, 80)), ("apng", (120, 120))])
+def test_what_is_foreseen_is_near_what_is_made(clip: OpenClip, fmt: Any, size: tuple[int, int]) -> None:
+    """From one measured part to the next, as on the screen."""
+    made = Trimmed(NATURAL, fmt, Size(*size), 12.5)
+    moments = moments_of(clip, 0.0, 6.0, made)
+    for closing in ("cut", "back", "smooth"):
+        first, *others = (cut._replace(closing=closing) for cut in CUTS)
+        known = measured(clip, first, made) / foreseen(moments, first, made)
+        assert 0.6 < known < 1.6
+        for cut in others:
+            ratio = known * foreseen(moments, cut, made) / measured(clip, cut, made)
+            assert 1 - NEAR <= ratio <= 1 / (1 - NEAR), (cut, ratio)
+
+
+def test_a_longer_part_weighs_more(clip: OpenClip) -> None:
+    made = Trimmed(NATURAL, "gif", Size(160, 40), 12.5)
+    moments = moments_of(clip, 0.0, 6.0, made)
+    weights = [foreseen(moments, Cut(1.0, end), made) for end in (1.5, 2.0, 3.0, 5.0)]
+    assert weights == sorted(weights) and weights[-1] > weights[0]
+
+
+def test_spans_are_looked_at_not_hours() -> None:
+    assert [span_of(seconds) for seconds in (0, 11.9, 12, 7000.5)] == [0, 0, SPAN_S, 583 * SPAN_S]
+
+
+@pytest.mark.parametrize(
+    ("formats", "size", "motion", "says"),
+    [
+        (["gif"], (300, 90), {"allowed": True}, ("gif", 12.5)),
+        (["png", "webp"], (300, 90), {"allowed": True, "max_fps": 8}, ("webp", 8)),
+        (["gif"], (300, 90), {"allowed": False}, None),
+        (["png", "jpeg"], (300, 90), {"allowed": True}, None),
+        (["mp4", "gif"], (301, 90), {"allowed": True}, ("gif", 12.5)),  # a video has even sides
+    ],
+)
+def test_a_place_says_what_is_made(formats: list[str], size: tuple[int, int], motion: Any, says: Any) -> None:
+    document = {
+        "fitzle_spec": 1, "name": "Header", "size": {"width": size[0], "height": size[1]}, "formats": formats,
+        "motion": motion,
+    }  # fmt: skip
+    made = trimmed_for(SpecSheet.model_validate(document), NATURAL, 25)
+    assert (made and (made.format, made.fps)) == says
+    assert made is None or made.size == size
