@@ -1,4 +1,4 @@
-"""Twelve placements over eight made-up destinations, with figures of our own."""
+"""Thirteen placements over eight made-up destinations, with figures of our own."""
 
 from __future__ import annotations
 
@@ -40,6 +40,12 @@ _SHELVES: dict[str, list[dict[str, Any]]] = {
             "size": {"width": 640, "height": 640}, "formats": ["jpeg", "webp"],
             "max_bytes": 150_000, "transparency": "forbidden", "cut": {"shape": "rounded", "radius": 0.06},
             "seen": CARD_SEEN,
+        },
+        {
+            "name": "Moving header", "kind": "moving-course-header",
+            "size": {"width": 1280, "height": 320}, "formats": ["webp", "gif"], "max_bytes": 1_000_000,
+            "motion": {"allowed": True, "required": True, "max_seconds": 8, "max_fps": 20, "loop": True},
+            "seen": [{"name": "desktop", "width": 1280}],
         },
     ],
     "Website": [
@@ -118,7 +124,7 @@ def shelves() -> dict[str, list[SpecSheet]]:
     }
 
 
-# Which artwork stands where at first; the course card stays empty.
+# Which artwork stands where at first; the course card and the moving header stay empty.
 FILLED: dict[str, list[str]] = {
     "dusk-ride.jpg": [],
     "workbench.jpg": [],

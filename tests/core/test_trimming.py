@@ -14,7 +14,7 @@ from demo.people import Looks, person, room, together
 
 from fitzle.core.artwork.clips.opening import OpenClip, opened_clip
 from fitzle.core.motion.footage import Cut
-from fitzle.core.motion.trimming import SPAN_S, Trimmed, foreseen, measured, moments_of, span_of, trimmed_for
+from fitzle.core.motion.trimming import SPAN_S, Trimmed, foreseen, measured, moments_of, parts_of, span_of, trimmed_for
 from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.units import Size
 from tests.make import photo
@@ -57,7 +57,7 @@ def clip(request: pytest.FixtureRequest) -> Iterator[OpenClip]:
 def test_what_is_foreseen_is_near_what_is_made(clip: OpenClip, fmt: Any, size: tuple[int, int]) -> None:
     """From one measured part to the next, as on the screen."""
     made = Trimmed(NATURAL, fmt, Size(*size), 12.5)
-    moments = moments_of(clip, 0.0, 6.0, made)
+    moments = [*moments_of(clip, 0.0, 6.0, made), *moments_of(clip, 4.0, 6.0, made)]
     for closing in ("cut", "back", "smooth"):
         first, *others = (cut._replace(closing=closing) for cut in CUTS)
         known = measured(clip, first, made) / foreseen(moments, first, made)
@@ -69,13 +69,22 @@ def test_what_is_foreseen_is_near_what_is_made(clip: OpenClip, fmt: Any, size: t
 
 def test_a_longer_part_weighs_more(clip: OpenClip) -> None:
     made = Trimmed(NATURAL, "gif", Size(160, 40), 12.5)
-    moments = moments_of(clip, 0.0, 6.0, made)
+    moments = [*moments_of(clip, 0.0, 6.0, made), *moments_of(clip, 4.0, 6.0, made)]
     weights = [foreseen(moments, Cut(1.0, end), made) for end in (1.5, 2.0, 3.0, 5.0)]
     assert weights == sorted(weights) and weights[-1] > weights[0]
 
 
+@pytest.mark.parametrize("fmt", ["gif", "webp"])
+def test_a_large_part_is_made_in_parts_that_add_up(clip: OpenClip, fmt: Any) -> None:
+    """A drawing has some seconds: what is encoded together is bounded, the sum is that of one file."""
+    made, cut = Trimmed(NATURAL, fmt, Size(320, 180), 12.5), Cut(0.4, 2.4, closing="smooth")
+    whole = measured(clip, cut, made)
+    assert sum(measured(clip, cut, made, part, 3) for part in range(3)) == pytest.approx(whole, rel=0.05)
+    assert parts_of(cut, 6.0, made) == 1 and parts_of(cut, 6.0, made._replace(size=Size(1280, 320))) > 1
+
+
 def test_spans_are_looked_at_not_hours() -> None:
-    assert [span_of(seconds) for seconds in (0, 11.9, 12, 7000.5)] == [0, 0, SPAN_S, 583 * SPAN_S]
+    assert [span_of(seconds) for seconds in (0, 3.9, 4, 7000.5)] == [0, 0, SPAN_S, 1750 * SPAN_S]
 
 
 @pytest.mark.parametrize(

@@ -20,7 +20,17 @@ from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.formats import label_of
 from fitzle.core.motion.footage import Closing, Cut
 from fitzle.core.motion.looped import check_loop
-from fitzle.core.motion.trimming import SPAN_S, Moment, Trimmed, foreseen, measured, moments_of, span_of, trimmed_for
+from fitzle.core.motion.trimming import (
+    SPAN_S,
+    Moment,
+    Trimmed,
+    foreseen,
+    measured,
+    moments_of,
+    parts_of,
+    span_of,
+    trimmed_for,
+)
 from fitzle.core.units import Size, words_for_weight
 
 if TYPE_CHECKING:
@@ -82,7 +92,8 @@ def weigh_loop(
     check_loop(cut, clip.known_facts["seconds"])
     if made is None:
         raise ValueOutOfRange("this place takes no moving file made of frames", advice="Choose another place.")
-    count = _measured(space, clip, place, cut) if make else None  # None too where that takes too long
+    # None too where that takes too long.
+    count = _measured(space, clip, place, cut, made) if make else None
     found = foreseen(_moments(space, clip, place, cut), cut, made)
     key = f"{_key(clip, place)}/{closing}"
     known = count is not None
@@ -108,22 +119,26 @@ def weigh_span(workspace: int, clip: UUID, placement: UUID, begin: float) -> lis
 
 
 @drawable
-def weigh_made(workspace: int, clip: UUID, placement: UUID, begin: float, end: float, closing: Closing) -> int:
-    """The bytes of the file of a part of a clip, made."""
+def weigh_made(
+    workspace: int, clip: UUID, placement: UUID, begin: float, end: float, closing: Closing, part: int, parts: int
+) -> int:
+    """The bytes of the file of a part of a clip, made; of several parts of it what one adds."""
     space = workspace_numbered(workspace)
     artwork = usable_clip(space, clip)
     made = _made(placement_of(space, placement), artwork)
     assert made
     with clip_of(artwork) as opened:
-        return measured(opened, Cut(begin=begin, end=end, closing=closing), made)
+        return measured(opened, Cut(begin=begin, end=end, closing=closing), made, part, parts)
 
 
-def _measured(space: Workspace, clip: Artwork, place: Placement, cut: Cut) -> int | None:
+def _measured(space: Workspace, clip: Artwork, place: Placement, cut: Cut, made: Trimmed) -> int | None:
     key = f"{_key(clip, place)}/{cut.begin:.3f}/{cut.end:.3f}/{cut.closing}"
     found: int | None = cache.get(key)
     if found is None:
+        parts = parts_of(cut, clip.known_facts["seconds"], made)
+        one = (space.pk, clip.pk, place.pk, cut.begin, cut.end or 0.0, cut.closing)
         try:
-            found = weigh_made.ask(key, space.pk, clip.pk, place.pk, cut.begin, cut.end or 0.0, cut.closing)
+            found = sum(weigh_made.ask(f"{key}/{part}", *one, part, parts) for part in range(parts))
         except DrawingTooHeavy:
             return None
         cache.set(key, found, KEPT_SECONDS)

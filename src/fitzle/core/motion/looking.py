@@ -88,9 +88,9 @@ def largest_step(reel: Reel) -> float:
 
     flow = cv2.DISOpticalFlow.create(cv2.DISOPTICAL_FLOW_PRESET_FAST)
     every = max(1, len(reel) // STEPS_LOOKED_AT)
-    steps, diagonal = [], math.hypot(*grey_of(reel[0]).shape)
+    steps, diagonal = [], math.hypot(*_grey(reel[0]).shape)
     for one in range(0, len(reel) - 1, every):
-        before, after = _roomy(grey_of(reel[one])), _roomy(grey_of(reel[one + 1]))
+        before, after = _roomy(_grey(reel[one])), _roomy(_grey(reel[one + 1]))
         moved = np.abs(before.astype(np.int16) - after) > MOVED
         if not moved.any():
             steps.append(0.0)
@@ -112,8 +112,7 @@ def differences(reel: Reel) -> list[float]:
     """Between each frame and the next, the first after the last, on average over px, of 255."""
     numbers = [*range(len(reel)), 0]
     return [
-        float(np.abs(grey_of(reel[one]).astype(np.int16) - grey_of(reel[other])).mean())
-        for one, other in pairwise(numbers)
+        float(np.abs(_grey(reel[one]).astype(np.int16) - _grey(reel[other])).mean()) for one, other in pairwise(numbers)
     ]
 
 
@@ -130,8 +129,7 @@ def _roomy(grey: NDArray[np.uint8]) -> NDArray[np.uint8]:
     return np.asarray(cv2.copyMakeBorder(grey, 0, below, 0, beside, cv2.BORDER_REPLICATE), dtype=np.uint8)
 
 
-def grey_of(pixels: Pixels) -> NDArray[np.uint8]:
-    """A small grey copy, on grey where it is clear: enough to tell what moves."""
+def _grey(pixels: Pixels) -> NDArray[np.uint8]:
     import cv2
 
     height, width = pixels.shape[:2]

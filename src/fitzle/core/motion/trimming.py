@@ -6,12 +6,10 @@ Both are at the settings and the frame rate at which such files look well, so th
 from __future__ import annotations
 
 import math
-from collections import deque
 from collections.abc import Iterator
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from fitzle.core.artwork.clips.frames import still_of
 from fitzle.core.artwork.clips.opening import OpenClip
@@ -25,7 +23,6 @@ from fitzle.core.motion.files import Playing, moving_file
 from fitzle.core.motion.footage import LONGEST_FADE_S, SMOOTH_SHARE, Cut, FrameSource, footage_of_clip
 from fitzle.core.motion.frame_bytes import frame_bytes
 from fitzle.core.motion.ladders import highest, settings_at
-from fitzle.core.motion.looking import grey_of
 from fitzle.core.motion.played import clip_frames
 from fitzle.core.motion.reel import Reel
 from fitzle.core.motion.weighing import QUICK
@@ -35,14 +32,12 @@ from fitzle.core.units import Size
 
 FPS = 12.5
 WELL = 0.85  # of the way up the ladder of settings
-SPAN_S = 12.0  # of a clip that is looked at together: the part around a cut, not hours
-MOST_RUNS, FEWEST_RUNS, RUN_PIXELS = 16, 8, 2_000_000
-STILL, CODEC_NOISE, SEEN_CHANGE = 0.02, 3, 24  # of 255
-RUN, VIDEO_RUN = 4, 5  # frames that follow each other: now and then a clip's own key frame changes more than movement
+SPAN_S = 4.0  # of a clip that is looked at together: the part around a cut, not hours
+RUN = 4  # frames that are weighed together
+WEIGHED_PIXELS = 48_000  # of a frame; larger ones are weighed smaller
+MADE_PIXELS = 4_000_000  # of all frames that are encoded together: a drawing has some seconds
+GIVING_WAY = 0.6  # of a whole frame: what each frame of a fade adds at least
 CENTRE = Point(0.5, 0.5)
-EXACT = ("apng",)  # formats that keep the noise of a clip too
-
-Grey = NDArray[np.uint8]
 
 
 class Trimmed(NamedTuple):
@@ -63,8 +58,8 @@ class Moment(NamedTuple):
     """A moment of a clip: what a frame weighs there by itself, and what the next one adds to it, in bytes."""
 
     seconds: float
-    alone: int
-    added: int
+    alone: float
+    added: float
 
 
 def trimmed_for(sheet: SpecSheet, natural: Size, fps: float) -> Trimmed | None:
@@ -82,88 +77,112 @@ def span_of(seconds: float) -> float:
 
 
 def moments_of(clip: OpenClip, begin: float, length: float, made: Trimmed) -> list[Moment]:
-    """All frames of one span of a clip of `length` seconds, some of them weighed and the others by what changes."""
+    """The frames of one span of a clip of `length` seconds, weighed as they follow each other.
+
+    Larger ones are weighed smaller; what they weigh at their own size two of them tell, where most changes.
+    """
     end = min(length, begin + SPAN_S)
     times = [begin + number / made.fps for number in range(max(2, math.ceil((end - begin) * made.fps)))]
-    long = VIDEO_RUN if made.format in QUICK else RUN
-    most = max(FEWEST_RUNS, min(MOST_RUNS, RUN_PIXELS // (made.size.width * made.size.height)))
-    starts = sorted({round(at) for at in np.linspace(0, max(0, len(times) - long), most)})
-    changes, weighed, run = [0.0], {}, deque[Pixels](maxlen=long)
-    before: Grey | None = None
-    for at, frame in enumerate(_frames(clip, times, made)):
-        small = grey_of(frame)
-        changes += [_change(before, small)] if before is not None else []
-        before = small
+    small, found = _smaller(made), list[Moment]()
+    run: list[Pixels] = []
+    for time, frame in zip(times, _frames(clip, times, small), strict=False):
         run.append(frame)
-        if at + 1 >= len(run) and (start := at + 1 - len(run)) in starts and len(run) == min(long, len(times)):
-            weighed[start] = _weighed(list(run), made)
-    if not weighed:
+        if len(run) == RUN:
+            found += _moments(time, run, small)
+            run = run[-1:]
+    if len(run) > 1 or not found:
+        found += _moments(times[-1], run, small)
+    if not found:
         raise ArtworkError("there is no picture in this part", advice="Choose another part.")
-    return _spread(times, changes, weighed, made)
+    return _at_full_size(clip, found, small, made)
 
 
-def _spread(
-    times: list[float], changes: list[float], weighed: dict[int, tuple[int, float]], made: Trimmed
-) -> list[Moment]:
-    """What each frame adds: as much for what changes as the runs around it; where noise weighs too, as much as they."""
-    starts, long = sorted(weighed), VIDEO_RUN if made.format in QUICK else RUN
-    numbers = np.arange(len(changes))
-    added = np.array([weighed[start][1] for start in starts])
-    alone = np.interp(numbers, starts, [weighed[start][0] for start in starts])
-    if made.format in EXACT:
-        each = np.interp(numbers, starts, added)
-    else:
-        changed = np.array([np.mean(changes[start + 1 : start + long] or [0.0]) for start in starts])
-        moving = changed > STILL
-        rates = added[moving] / changed[moving] if moving.any() else np.zeros(1)
-        rate = np.interp(numbers, np.array(starts)[moving] if moving.any() else [0], rates)
-        each = np.minimum(rate * np.asarray(changes), max(*alone, *added))
-    found = zip(times, alone, each, strict=False)
-    return [Moment(round(time, 3), round(one), round(more)) for time, one, more in found]
+def _moments(last: float, run: list[Pixels], made: Trimmed) -> list[Moment]:
+    """All but the last frame of a run that ends at a moment."""
+    if not run:
+        return []
+    alone, added = _weighed(run, made)
+    count = max(1, len(run) - 1)
+    return [Moment(round(last - (count - number) / made.fps, 3), alone, added) for number in range(count)]
 
 
-def _weighed(frames: list[Pixels], made: Trimmed) -> tuple[int, float]:
+def _at_full_size(clip: OpenClip, found: list[Moment], small: Trimmed, made: Trimmed) -> list[Moment]:
+    if small == made:
+        return found
+    busiest = max(found, key=lambda one: one.added).seconds
+    pairs = (list(_frames(clip, [busiest, busiest + 1 / made.fps], size)) for size in (small, made))
+    (alone, added), (full_alone, full_added) = (
+        _weighed(pair, size) for pair, size in zip(pairs, (small, made), strict=True)
+    )
+    more, more_added = full_alone / max(1.0, alone), full_added / added if added else 1.0
+    return [Moment(one.seconds, one.alone * more, one.added * more_added) for one in found]
+
+
+def _smaller(made: Trimmed) -> Trimmed:
+    factor = min(1.0, math.sqrt(WEIGHED_PIXELS / (made.size.width * made.size.height)))
+    if factor == 1.0:
+        return made
+    return made._replace(size=Size(*(2 * max(4, round(side * factor / 2)) for side in made.size)))
+
+
+def _weighed(frames: list[Pixels], made: Trimmed) -> tuple[float, float]:
     """The bytes of the first frame alone, and of each later one on average."""
     whole = _file(Reel(frames, len(frames) / made.fps), made)
     if made.format in QUICK:
         alone = len(_file(Reel(frames[:1], 1 / made.fps), made))
     else:
         alone = len(whole) - sum(frame_bytes(whole, made.format)[1:])
-    return alone, max(0.0, (len(whole) - alone) / max(1, len(frames) - 1))
-
-
-def _change(before: Grey, after: Grey) -> float:
-    """How much of a picture changes: the mean of what differs by more than codecs do, at most SEEN_CHANGE a px."""
-    differs = np.abs(before.astype(np.int16) - after)
-    return float(np.minimum(np.where(differs > CODEC_NOISE, differs, 0), SEEN_CHANGE).mean())
+    return float(alone), max(0.0, (len(whole) - alone) / max(1, len(frames) - 1))
 
 
 def foreseen(moments: list[Moment], cut: Cut, made: Trimmed) -> int:
     """The bytes of the file of a cut, by moments of all spans that it touches, in rising order."""
     begin, end = cut.begin, cut.end if cut.end is not None else moments[-1].seconds
     count = _frame_count(begin, end, cut, made)
-    times = begin + (end - begin) * np.arange(count) / count
     at = [one.seconds for one in moments]
-    alone = float(np.interp(begin, at, [one.alone for one in moments]))
-    added = np.interp(times[1:], at, [one.added for one in moments]).sum()
-    return round(alone + float(added))
+    alone, added = [one.alone for one in moments], [one.added for one in moments]
+    if cut.closing == "back":
+        times = np.concatenate([np.linspace(begin, end, count // 2 + 1), np.linspace(end, begin, count - count // 2)])
+        return round(float(np.interp(begin, at, alone) + np.interp(times[1:count], at, added).sum()))
+    times = begin + np.arange(count) / made.fps * cut.speed
+    each = np.interp(times, at, added)
+    fade = _fade(begin, end, cut)
+    if fade:  # two pictures change, and one gives way to the other
+        both = each + np.interp(times + (end - begin) - fade * cut.speed, at, added)
+        apart = float(each.sum())  # pictures between which nothing changes are the same
+        giving_way = np.maximum(both, np.minimum(GIVING_WAY * np.interp(times, at, alone), apart))
+        each = np.where(times - begin < fade * cut.speed, np.minimum(giving_way, max(alone)), each)
+    return round(float(np.interp(begin, at, alone)) + float(each[1:].sum()))
 
 
-def measured(clip: OpenClip, cut: Cut, made: Trimmed) -> int:
-    """The bytes of the file of a cut, made."""
+def parts_of(cut: Cut, length: float, made: Trimmed) -> int:
+    """In how many parts the file of a cut of a clip of `length` seconds is made to be weighed."""
+    if made.format in QUICK:
+        return 1
+    frames = _frame_count(cut.begin, length if cut.end is None else cut.end, cut, made)
+    return max(1, math.ceil(frames * made.size.width * made.size.height / MADE_PIXELS))
+
+
+def measured(clip: OpenClip, cut: Cut, made: Trimmed, part: int = 0, parts: int = 1) -> int:
+    """The bytes of the file of a cut, made; or what one of its parts adds to it."""
     footage = footage_of_clip(clip, cut, made.size, made.fps)
     count = max(2, round(footage.period * made.fps))
-    moments = (footage.begin + footage.period * number / count for number in range(count))
-    return len(_file(Reel((_shown(footage.at(one), made) for one in moments), footage.period), made))
+    first, end = count * part // parts, count * (part + 1) // parts
+    numbers = range(max(0, first - 1), end)  # with the one before, on which the next ones lie
+    moments = (footage.begin + footage.period * number / count for number in numbers)
+    data = _file(Reel((_shown(footage.at(one), made) for one in moments), len(numbers) / made.fps), made)
+    return len(data) if first == 0 else sum(frame_bytes(data, made.format)[1:])
 
 
 def _frame_count(begin: float, end: float, cut: Cut, made: Trimmed) -> int:
     length = (end - begin) / cut.speed
-    if cut.closing == "back":
-        length *= 2
-    elif cut.closing == "smooth":
-        length -= min(length * SMOOTH_SHARE, LONGEST_FADE_S)
+    length = 2 * length if cut.closing == "back" else length - _fade(begin, end, cut)
     return max(2, round(length * made.fps))
+
+
+def _fade(begin: float, end: float, cut: Cut) -> float:
+    """For how many seconds of the loop its end fades into its beginning."""
+    return min((end - begin) / cut.speed * SMOOTH_SHARE, LONGEST_FADE_S) if cut.closing == "smooth" else 0.0
 
 
 def _frames(clip: OpenClip, times: list[float], made: Trimmed) -> Iterator[Pixels]:
