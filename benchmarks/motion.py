@@ -159,6 +159,68 @@ def clip_search() -> tuple[float, int, float, float]:
     return took, len(made.encoded.data), made.encoded.score, peak
 
 
+def lottie() -> tuple[int, int, float, float]:
+    """The sticker of parts drawn as Lottie: its bytes, Pillow's APNG of the same frames, ms to write it, and how far
+    its frames are from ours, of 255 on average.
+    """
+    from benchmarks.moving_piece import decided_piece
+    from fitzle.core.artwork.lottie_player import LottiePlayer
+    from fitzle.core.fit.moving import loop_of
+    from fitzle.core.motion.lottie.writing import lottie_file
+    from fitzle.core.units import Size
+
+    decided, sources = decided_piece()
+    loop = loop_of(decided, sources)
+    assert loop.motion
+    began = time.perf_counter()
+    written = lottie_file(loop.plan, loop.motion, loop.sources, begin=loop.begin, fps=25)
+    took = (time.perf_counter() - began) * 1000
+    player = LottiePlayer(written.data, Size(320, 320))
+    frames = list(loop.frames(25))
+    off = [np.abs(_on_white(player.at(at / 25)) - _on_white(frame)).mean() for at, frame in enumerate(frames)]
+    out, pictures = io.BytesIO(), [Image.fromarray(one) for one in frames]
+    pictures[0].save(out, "PNG", save_all=True, append_images=pictures[1:], duration=40, loop=0)
+    return len(written.data), len(out.getvalue()), took, float(np.mean(off))
+
+
+def _on_white(pixels: Any) -> Any:
+    share = pixels[..., 3:].astype(np.float32) / 255
+    return pixels[..., :3] * share + 255 * (1 - share)
+
+
+def video() -> tuple[float, float]:
+    """The panning header under 150 KB: the score of our MP4, and of our GIF under the same limit."""
+    from fitzle.core.motion.search import Asked, best_moving
+
+    scores = []
+    for fmt in ("mp4", "gif"):
+        draw = _frames(lambda number, count: header(number, count, pans=True))
+        asked = Asked([fmt], 150_000, max_fps=12.5)  # type: ignore[list-item]
+        found = best_moving(draw, PERIOD, SHOWN[0] * SHOWN[1], asked)
+        scores.append(found.choice.best.score if found.choice.best else 0.0)
+    return scores[0], scores[1]
+
+
+def watermarks_foreseen_ms() -> tuple[float, float]:
+    """After one change of a mark: 500 pictures foreseen again, in ms, and 1 of 12 megapixels really marked by Pillow."""
+    from fitzle.core.watermark.looking import foreseen, looked_at, small_marks
+    from fitzle.core.watermark.placing import Stamp
+
+    photo = _photo((4000, 3000)).resize((4000, 3000))
+    out = io.BytesIO()
+    photo.save(out, "JPEG", quality=90)
+    look, marks = looked_at(out.getvalue(), "a.jpg"), small_marks([np.asarray(_badge())])
+    began = time.perf_counter()
+    for number in range(500):
+        foreseen(look, marks, Stamp(size=0.1 + number / 5000))
+    ours = (time.perf_counter() - began) * 1000
+    began = time.perf_counter()
+    whole = Image.open(out).convert("RGBA")
+    whole.alpha_composite(_badge().resize((360, 360)), (3600, 2600))
+    whole.convert("RGB").save(io.BytesIO(), "JPEG", quality=90)
+    return ours, (time.perf_counter() - began) * 1000
+
+
 def over_their_limit() -> int:
     """Of 300 random loops and limits, how many files are over."""
     from fitzle.core.encode.budget import Budget

@@ -1,5 +1,6 @@
 """Taking stills from a clip as a person does: filmstrip, single frames, playing, proposals, candidates."""
 
+import re
 from typing import Any
 
 import pytest
@@ -57,6 +58,7 @@ def test_a_loop_is_trimmed_by_figures_and_keys_and_becomes_artwork(stills: Perso
     begin = person.field("Begins at second")
     begin.send_keys(Keys.CONTROL, "a")
     begin.send_keys("1.2", Keys.ENTER)
+    person.wait(lambda: re.search(r"\d of 1\.0 MB", person.text()), "what it weighs in the place that moves")
     thumb = person.find("//*[@role='slider'][@aria-label='The loop ends']")
     before = float(thumb.get_attribute("aria-valuenow"))
     thumb.send_keys(Keys.ARROW_RIGHT)
