@@ -202,7 +202,7 @@ def video() -> tuple[float, float]:
 
 
 def watermarks_foreseen_ms() -> tuple[float, float]:
-    """After one change of a mark: 500 pictures foreseen again, in ms, and 1 of 12 megapixels really marked by Pillow."""
+    """After one change of a mark: 500 pictures foreseen again, in ms, and 1 of 12 megapixels marked by Pillow."""
     from fitzle.core.watermark.looking import foreseen, looked_at, small_marks
     from fitzle.core.watermark.placing import Stamp
 
