@@ -14,7 +14,7 @@ from tests.browser.person import Person
 
 PLAYING = "//img[contains(@src, '/motion/playing')]"
 SHEET = {
-    "fitzle_spec": 1, "name": "Moving strip", "size": {"width": 400, "height": 120}, "formats": ["gif"],
+    "fitzle_spec": 1, "name": "Moving board", "size": {"width": 400, "height": 120}, "formats": ["gif"],
     "max_bytes": 300_000, "motion": {"allowed": True, "max_seconds": 4}, "grounds": ["#ffffff"],
 }  # fmt: skip
 
@@ -23,7 +23,7 @@ SHEET = {
 def moving_bench(person: Person) -> Person:
     """The bench of a new piece in a place that takes moving pictures."""
     space = "/api/workspaces/ottermoor"
-    place = person.post(f"{space}/places", {"destination": "Course page", "name": "Moving strip", "sheet": SHEET})
+    place = person.post(f"{space}/places", {"destination": "Course page", "name": "Moving board", "sheet": SHEET})
     fit = person.post(f"{space}/placements/{place['id']}/pieces", {"starting_point": 1})
     person.go(f"/w/ottermoor/fits/{fit['id']}")
     person.sees("This place takes a picture that moves")
@@ -42,7 +42,7 @@ def it_plays_when_asked(person: Person) -> None:
     """On the wall and in its scenes: under the pointer, or all together on request."""
     person.go("/w/ottermoor")
     person.sees("moves,")
-    proof = person.find("//a[@aria-label='Moving strip, open']")
+    proof = person.find("//a[@aria-label='Moving board, open']")
     assert not person.driver.find_elements(By.XPATH, PLAYING), "nothing plays by itself"
     ActionChains(person.driver).move_to_element(proof).perform()
     person.wait(lambda: person.driver.find_elements(By.XPATH, PLAYING), "it plays under the pointer")
