@@ -44,6 +44,7 @@ _SHELVES: dict[str, list[dict[str, Any]]] = {
         {
             "name": "Moving header", "kind": "moving-course-header",
             "size": {"width": 1280, "height": 320}, "formats": ["webp", "gif"], "max_bytes": 1_000_000,
+            "transparency": "forbidden",
             "motion": {"allowed": True, "required": True, "max_seconds": 8, "max_fps": 20, "loop": True},
             "seen": [{"name": "desktop", "width": 1280}],
         },

@@ -158,10 +158,15 @@ def _places(person: Person) -> None:
     person.sees("Best at 512 × 512 px.")
 
 
-def _catalogue(person: Person) -> None:
-    person.go(f"{HOME}/places/new")
-    person.find("//button[contains(., 'End card')]").click()
-    person.sees("The tiles of the next films")
+def _motion(person: Person) -> None:
+    wall = person.ask("/api/workspaces/ottermoor/wall")
+    ids = {one["name"]: one["id"] for shelf in wall["shelves"] for one in shelf["placements"]}
+    path = f"/api/workspaces/ottermoor/placements/{ids['Moving header']}/pieces"
+    fit = person.post(path, {"starting_point": 1})
+    person.go(f"{HOME}/fits/{fit['id']}")
+    person.button("Let its parts move").click()
+    person.sees("words in for")
+    person.find("//button[contains(@aria-label, 'how it moves')]").click()
 
 
 def _shown_files(folder: Path) -> tuple[Path, Path]:
@@ -207,7 +212,6 @@ def _screen(path: str) -> Callable[[Person], None]:
 VIEWS: dict[str, tuple[str, Callable[[Person], None]]] = {
     "wall-light": ("light", _wall),
     "where-does-it-go": ("light", _places),
-    "catalogue": ("dark", _catalogue),
     "sheet": ("light", _sheet),
     "show-it": ("light", _show_it),
     "bench-light": ("light", _bench),
@@ -223,6 +227,7 @@ VIEWS: dict[str, tuple[str, Callable[[Person], None]]] = {
     "deliveries": ("light", _deliveries),
     "rehearsal": ("dark", _rehearsal),
     "icons": ("light", _icons),
+    "motion": ("dark", _motion),
     "first-minutes": ("light", _first_minutes),  # the last one: it signs somebody else up
 }
 

@@ -58,7 +58,7 @@ _TABLE = (
     Place("card", "Plumb Courses", "course-card", "Card of a course", "course", ("JPEG", "WEBP"), (640, 640),
           heaviest=150_000, alpha="no", shown=440, quality=75, window=True),
     Place("moving-header", "Plumb Courses", "moving-course-header", "Moving head of a course", "course",
-          ("WEBP", "GIF"), (1280, 320), heaviest=1_000_000),
+          ("WEBP", "GIF"), (1280, 320), heaviest=1_000_000, alpha="no"),
     Place("logo", "A site of one's own", "header-logo", "Logo in the head", "site", ("PNG", "WEBP"), (880, 220),
           heaviest=40_000, alpha="must"),
     Place("tab", "A site of one's own", "site-icon", "Icon in the tab", "site", ("ICO", "PNG"), (32, 32),
