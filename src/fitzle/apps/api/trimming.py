@@ -40,6 +40,8 @@ if TYPE_CHECKING:
 
 router = Router(tags=["clips"])
 KEPT_SECONDS = 3600.0
+TOO_LONG = "this part takes too long to be weighed just now"
+MAKE_IT = "Make a moving picture of it: its files are weighed when they are made."
 Seconds = Annotated[float, Field(ge=0, le=1_000_000)]
 
 
@@ -152,7 +154,10 @@ def _moments(space: Workspace, clip: Artwork, place: Placement, cut: Cut) -> lis
         key = f"{_key(clip, place)}/{begin:g}"
         kept = cache.get(key)
         if kept is None:
-            kept = weigh_span.ask(key, space.pk, clip.pk, place.pk, begin)
+            try:
+                kept = weigh_span.ask(key, space.pk, clip.pk, place.pk, begin)
+            except DrawingTooHeavy as error:
+                raise ValueOutOfRange(TOO_LONG, advice=MAKE_IT) from error
             cache.set(key, [tuple(one) for one in kept], KEPT_SECONDS)
         found += [Moment(*one) for one in kept]
         begin += SPAN_S
