@@ -15,7 +15,8 @@ from fitzle.core.encode.rendered import Rendered, rendered_pixels
 from fitzle.core.encode.result import Candidate, Encoded
 from fitzle.core.fit.deciding import Decided, Planned, decide, plan_fit
 from fitzle.core.fit.making import Made, make_fit
-from fitzle.core.fit.request import FitArtwork, FitRequest, resolve
+from fitzle.core.fit.request import FitArtwork, FitRequest
+from fitzle.core.fit.resolving import resolve
 from fitzle.core.formats import Format
 from fitzle.core.piece.document import Piece, parts_in
 from fitzle.core.plan.placed import Plan

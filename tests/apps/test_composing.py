@@ -136,6 +136,69 @@ def test_a_part_stands_where_it_is_put_everywhere_or_only_here(signed_in: Any, f
     assert placed(here, "headline")["stands"]["x"] == pytest.approx(40, abs=0.05)
 
 
+@pytest.fixture
+def tall(fit: dict[str, Any], place: Any, signed_in: Any) -> dict[str, Any]:
+    """The same piece in a place of another shape."""
+    piece = Piece.objects.get(pk=fit["piece"]["id"])
+    [other] = stand(piece, [place(name="Tall", size={"width": 200, "height": 480}, seen=[{"name": "a", "width": 200}])])
+    return dict(signed_in.get(f"/api/workspaces/juno/fits/{other.pk}").json())
+
+
+def read(client: Any, fit: dict[str, Any]) -> dict[str, Any]:
+    return dict(client.get(f"/api/workspaces/juno/fits/{fit['id']}").json())
+
+
+def compose(client: Any, fit: dict[str, Any], on: bool) -> dict[str, Any]:
+    answer = send(client, "put", f"workspaces/juno/fits/{fit['id']}/composed", {"on": on})
+    assert answer.status_code == 200, answer.content
+    return dict(answer.json())
+
+
+def test_a_place_of_another_shape_follows_by_calculation_when_somebody_says_so(
+    signed_in: Any, fit: dict[str, Any], tall: dict[str, Any]
+) -> None:
+    assert not tall["arranged"] and tall["piece"]["document"]["composed"] is None
+    here = compose(signed_in, fit, True)
+    assert here["piece"]["document"]["composed"] == SIZE and not here["arranged"] and here["stance"] == "as composed"
+    arranged = read(signed_in, tall)
+    assert arranged["arranged"] and arranged["stance"] == "arranged" and arranged["by_hand"] == []
+    assert arranged["key"] != tall["key"] and arranged["adjusted"] == []
+    assert {one["part"]: one["box"] for one in arranged["parts"]} != {one["part"]: one["box"] for one in tall["parts"]}
+    assert compose(signed_in, fit, False)["piece"]["document"]["composed"] is None
+    assert read(signed_in, tall)["key"] == tall["key"]
+
+
+def test_a_part_moved_where_it_was_arranged_moves_there_alone_and_can_be_let_go(
+    signed_in: Any, fit: dict[str, Any], tall: dict[str, Any]
+) -> None:
+    compose(signed_in, fit, True)
+    before, arranged = read(signed_in, fit), read(signed_in, tall)
+    rect = {"x": 20, "y": 300, "width": 160, "height": 90}
+    moved = edit(signed_in, arranged, placings=[{"part": "headline", "rect": rect}], everywhere=True).json()
+    assert {entry.partition(".")[2] for entry in moved["by_hand"]} == {"stands", "beyond"}
+    assert placed(moved, "headline")["stands"] == pytest.approx(rect) and moved["stance"] == "by hand"
+    assert placed(moved, "headline")["stance"] == "by hand"
+    assert read(signed_in, fit)["key"] == before["key"], "the place that it was composed for stays as it is"
+    free = edit(signed_in, moved, take_back=moved["by_hand"]).json()
+    assert free["key"] == arranged["key"] and free["stance"] == "arranged"
+
+
+def test_the_others_can_be_arranged_from_a_place_that_was_arranged(
+    signed_in: Any, fit: dict[str, Any], tall: dict[str, Any]
+) -> None:
+    compose(signed_in, fit, True)
+    rect = {"x": 20, "y": 300, "width": 160, "height": 90}
+    arranged = read(signed_in, tall)
+    moved = edit(signed_in, arranged, placings=[{"part": "headline", "rect": rect}], everywhere=True).json()
+    here = compose(signed_in, tall, True)
+    assert here["piece"]["document"]["composed"] == {"width": 200, "height": 480}
+    assert not here["arranged"] and here["by_hand"] == []
+    assert placed(here, "headline")["box"] == placed(moved, "headline")["box"], "it looks as before"
+    assert read(signed_in, fit)["arranged"]
+    with_undo = send(signed_in, "post", f"workspaces/juno/pieces/{fit['piece']['id']}/undo", {})
+    assert with_undo.status_code == 200 and read(signed_in, tall)["stance"] == "by hand"
+
+
 def test_a_part_put_beyond_the_edge_is_left_there(signed_in: Any, fit: dict[str, Any]) -> None:
     rect = {"part": "headline", "x": -50, "y": 100, "width": 120, "height": 60}
     after = edit(signed_in, fit, placings=[rect]).json()

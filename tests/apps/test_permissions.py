@@ -118,6 +118,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "add_take": (NOBODY,),
     "simplify_mark": (NOBODY, "mark"),
     "let_move": (NOBODY, 0.5),
+    "compose_for": (NOBODY, True),
     "prepare_here": (NOBODY, "mark", "cut out"),
     "fix_file": (NOBODY, Wish()),
     "make_prepared_version": (NOBODY, CutOut(id="cut"), "cut out"),

@@ -65,6 +65,7 @@ BODIES: dict[str, Any] = {
     "patch /watermarks/{watermark}": {},
     "post /watermarks/{watermark}/start": {},
     "post /fits/{fit}/motion": {},
+    "put /fits/{fit}/composed": {"on": True},
     "put /deliveries/files/{file}/live": {"live": True},
     "post /tokens": {"name": "CI", "scopes": []},
     "put /destinations/{destination}/connection": {"address": "https://a.example", "folder": "x"},

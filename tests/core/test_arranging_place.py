@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fitzle.core.arrange.boxes import shared
-from fitzle.core.arrange.place import Place, place_of
+from fitzle.core.arrange.place import Pin, Place, place_of
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
 from tests.make import sheet
@@ -16,7 +16,8 @@ SHARE = st.floats(0, 0.9)
 
 
 def place(width: int, height: int, pins: tuple[Rect, ...] = (), **keys: Any) -> Place:
-    return place_of(sheet(size={"width": width, "height": height}, **keys), Size(width, height), 0.06, pins)
+    held = {f"part-{number}": Pin(box) for number, box in enumerate(pins)}
+    return place_of(sheet(size={"width": width, "height": height}, **keys), Size(width, height), 0.06, held)
 
 
 def test_the_whole_of_a_plain_place_but_its_margin_is_free() -> None:

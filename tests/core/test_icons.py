@@ -20,7 +20,8 @@ from fitzle.core.fit.icon_files import WORDS, icon_files
 from fitzle.core.fit.keys import file_key
 from fitzle.core.fit.making import Made, make_fit
 from fitzle.core.fit.record import RenditionRecord, choice_of, record_of
-from fitzle.core.fit.request import FitArtwork, FitRequest, resolve
+from fitzle.core.fit.request import FitArtwork, FitRequest
+from fitzle.core.fit.resolving import resolve
 from fitzle.core.icons.kind import ICON_SET
 from fitzle.core.icons.making import SAFE_RADIUS, IconSet, make_icon_set
 from fitzle.core.icons.manifest import LONGEST_SHORT_NAME, Manifest, manifest_file, short_name

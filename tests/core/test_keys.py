@@ -7,7 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fitzle.core.fit.keys import file_key, judgement_key, proof_key
-from fitzle.core.fit.request import FitArtwork, FitRequest, resolve
+from fitzle.core.fit.request import FitArtwork, FitRequest
+from fitzle.core.fit.resolving import resolve
 from fitzle.core.piece.document import Piece, Row
 from fitzle.core.piece.migrations import MIGRATIONS
 from fitzle.core.spec.sheet import SpecSheet

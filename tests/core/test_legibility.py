@@ -9,7 +9,7 @@ from fitzle.core.colour.srgb import Rgb, parse_hex
 from fitzle.core.errors import DocumentError
 from fitzle.core.fit.deciding import decide_again
 from fitzle.core.fit.keys import file_key
-from fitzle.core.fit.request import resolve
+from fitzle.core.fit.resolving import resolve
 from fitzle.core.piece.changes import SetField, apply_changes
 from fitzle.core.piece.document import Piece
 from fitzle.core.preflight.legibility import contrasts_behind

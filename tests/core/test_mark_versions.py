@@ -11,7 +11,8 @@ from fitzle.core.artwork.reading import read_and_judge
 from fitzle.core.artwork.showing import showing
 from fitzle.core.findings import Finding
 from fitzle.core.fit.keys import file_key
-from fitzle.core.fit.request import FitArtwork, resolve
+from fitzle.core.fit.request import FitArtwork
+from fitzle.core.fit.resolving import resolve
 from fitzle.core.piece.document import Piece
 from fitzle.core.plan.versions import chosen_versions
 from fitzle.core.preflight.registry import judged

@@ -123,6 +123,15 @@ export const repairFit = (workspace: string, fit: string, name: string, part?: s
   );
 
 /** Lets the parts of a piece move, calm (0) to lively (1); null lets them stand still. */
+/** Lets places of other shapes follow this one by calculation, or all keep to the boxes of the piece. */
+export const composeFor = (workspace: string, fit: string, on: boolean) =>
+  answerOf(
+    client.PUT("/api/workspaces/{workspace}/fits/{fit}/composed", {
+      params: { path: { workspace, fit } },
+      body: { on },
+    }),
+  );
+
 export const letMove = (workspace: string, fit: string, liveliness: number | null) =>
   answerOf(
     client.POST("/api/workspaces/{workspace}/fits/{fit}/motion", {

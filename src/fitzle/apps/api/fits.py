@@ -11,7 +11,7 @@ from ninja import Path, Router, Status
 from fitzle.apps.accounts.access import Access, Capability, access_to, workspace_to_see
 from fitzle.apps.api.drawn import Shown, draw_fit, draw_proof, proof_place
 from fitzle.apps.api.pictures import held_picture, immutable_picture, width_allowed
-from fitzle.apps.api.schemas import Edit, FitOut, Message, Reason, StalePiece
+from fitzle.apps.api.schemas import ComposedIn, Edit, FitOut, Message, Reason, StalePiece
 from fitzle.apps.artwork.library import newest_change
 from fitzle.apps.drawing.errors import DrawingTooHeavy, SavedTooHeavy
 from fitzle.apps.pieces import actions
@@ -72,6 +72,13 @@ def repair_fit(request: HttpRequest, workspace: Path[str], fit: UUID, name: str,
     """Makes a repair that a finding names, for this placement only."""
     access = access_to(request.user, workspace)
     return view_of_changed(access, actions.repair_fit(access, fit, name, part))
+
+
+@router.put("/fits/{uuid:fit}/composed", response={200: FitOut, 409: StalePiece, 422: Message})
+def compose_for(request: HttpRequest, workspace: Path[str], fit: UUID, given: ComposedIn) -> FitOut:
+    """Lets places of other shapes follow this fit by calculation, or all places keep to the boxes of the piece."""
+    access = access_to(request.user, workspace)
+    return view_of_changed(access, actions.compose_for(access, fit, given.on))
 
 
 @router.post("/fits/{uuid:fit}/enough", response=FitOut)

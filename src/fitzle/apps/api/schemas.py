@@ -14,6 +14,7 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.showing import LIGHT_GROUND, Showing
 from fitzle.core.colour.dark_version import DARK_GROUND
 from fitzle.core.findings import Finding
+from fitzle.core.fit.arrangement import Stance
 from fitzle.core.fit.state import FitState
 from fitzle.core.piece.changes import Change
 from fitzle.core.piece.document import Piece as PieceDocument
@@ -268,6 +269,12 @@ class PieceEdit(Schema):
     changes: Annotated[list[Change], Field(max_length=MOST_CHANGES)]
 
 
+class ComposedIn(Schema):
+    """Whether places of other shapes are to follow the one where somebody says so."""
+
+    on: bool
+
+
 class Edit(Schema):
     """What is changed from one fit, on a revision; `step` names it for undo.
 
@@ -383,6 +390,7 @@ class PartOut(Schema):
     box: BoxOut
     stands: BoxOut
     rotation: float
+    stance: Stance = "as composed"
     artwork: ArtworkPlaced | None = None
     words: WordsPlaced | None = None
 
@@ -424,7 +432,9 @@ class FitOut(Schema):
     `key` is that of its proof, `failure` says in words why the file could not be made, `mask` is what shows of it as an
     SVG path in fractions of its width and height. `parts` are those that show, back to front; `here` are all parts as
     they are in this placement by id, `names` what they are called; `proof` is a data address. `take` is the letter of
-    the take where several stand in this placement, else empty.
+    the take where several stand in this placement, else empty. `arranged`: its parts follow the shape that the piece
+    was composed in by calculation; `stance` says whether that placed them here, somebody did, or both shapes are one.
+    `by_hand` are the fields (`part.field`) with which somebody put parts elsewhere here.
     """
 
     id: UUID
@@ -457,3 +467,6 @@ class FitOut(Schema):
     rail: list[FitBrief]
     take: str = ""
     proof: str | None = None
+    stance: Stance = "as composed"
+    arranged: bool = False
+    by_hand: list[str] = []

@@ -21,6 +21,7 @@ from fitzle.apps.pieces.history import undo_and_redo_names
 from fitzle.apps.pieces.opening import OpenFit, decided
 from fitzle.apps.pieces.progress import told
 from fitzle.apps.pieces.saving import document_of
+from fitzle.core.fit.arrangement import PLACED, stance_of, stance_of_all
 from fitzle.core.fit.deciding import Decided
 from fitzle.core.fit.record import FileRecord
 from fitzle.core.fit.state import ShownState, fit_state
@@ -68,7 +69,12 @@ def fit_view(
     findings = opened.muting(looked.findings) if opened.findings is None else opened.findings
     standing = opened.standing(delivered.get(fit.placement_id), looked.findings)
     file = record.files[0] if record and record.files else None
+    hand = opened.document.hand_made(opened.resolved.request.placement, fit.take)
+    stances = stance_of(opened.resolved.arranged, hand, opened.resolved.parts)
     return FitOut(
+        stance=stance_of_all(stances),
+        arranged=opened.is_arranged,
+        by_hand=[entry for entry in adjusted_fields(opened.document, opened.slug) if entry.partition(".")[2] in PLACED],
         id=fit.pk,
         key=opened.proof_key,
         piece=piece_view(fit.piece, person),
@@ -79,7 +85,10 @@ def fit_view(
         ground=plan.ground,
         ground_given=plan.ground_given,
         adjusted=adjusted_fields(opened.document, opened.slug),
-        parts=[_part_view(opened, looked, part, names[part.part]) for part in plan.parts],
+        parts=[
+            _part_view(opened, looked, part, names[part.part]).model_copy(update={"stance": stances[part.part]})
+            for part in plan.parts
+        ],
         names=names,
         here={part.id: part for part in opened.resolved.parts},
         guides=guides_of(plan.size, sheet),

@@ -20,8 +20,9 @@ from fitzle.apps.pieces import history, saving
 from fitzle.apps.pieces.composing import (
     Placing,
     artwork_change,
+    composing_changes,
     drop_of,
-    placing_changes,
+    placed_values,
     points_for,
     replace_changes,
     role_part,
@@ -40,7 +41,7 @@ from fitzle.core.errors import DocumentError
 from fitzle.core.fit.making import look_at
 from fitzle.core.formats import label_of
 from fitzle.core.icons.making import site_folder
-from fitzle.core.piece.changes import AnyChange, ResetField, SetField
+from fitzle.core.piece.changes import AnyChange, Compose, ResetField, SetField
 from fitzle.core.piece.document import TAKE_MARK, layer_of
 from fitzle.core.piece.parts import ArtworkPart
 from fitzle.core.piece.scoping import FieldValue, scoped, taking_back
@@ -85,11 +86,12 @@ def change_fit(access: Access, fit_id: UUID, edit: Edit) -> Fit:
     fit = fit_of(access.workspace, fit_id)
     _check_placements(access, edit.changes)
     document, place = saving.document_of(fit.piece), slug_of(fit.placement)
+    arranged = document.composed is not None and open_fit(access.workspace, fit).is_arranged
+    values = [*edit.values, *placed_values(access.workspace, fit, edit.placings)]
     changes = [
         *edit.changes,
         *taking_back(edit.take_back, layer_of(place, fit.take)),
-        *scoped(document, place, edit.values, everywhere=edit.everywhere, take=fit.take),
-        *placing_changes(access.workspace, fit, document, list(edit.placings), everywhere=edit.everywhere),
+        *scoped(document, place, values, everywhere=edit.everywhere, take=fit.take, arranged=arranged),
     ]
     return _saved(access, fit, edit.revision, changes, edit.step, edit.key)
 
@@ -120,6 +122,15 @@ def let_move(access: Access, fit_id: UUID, liveliness: float | None) -> Fit:
     fit = fit_of(access.workspace, fit_id)
     changes = work_out_motion.ask(str(fit.piece.revision), access.workspace.pk, fit_id, liveliness)
     return _saved(access, fit, fit.piece.revision, changes, "motion")
+
+
+@action(Capability.CHANGE)
+def compose_for(access: Access, fit_id: UUID, on: bool) -> Fit:
+    """Lets places of other shapes follow this one by calculation, or all of them keep to the boxes of the piece."""
+    fit = fit_of(access.workspace, fit_id)
+    changes = composing_changes(open_fit(access.workspace, fit)) if on else [Compose(composed=None)]
+    step = "arrange other places from here" if on else "arrange no other places"
+    return _saved(access, fit, fit.piece.revision, changes, step)
 
 
 @action(Capability.CHANGE)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import TYPE_CHECKING, NamedTuple
 from uuid import UUID
 
@@ -9,15 +10,13 @@ from fitzle.apps.accounts.access import house_style
 from fitzle.apps.artwork.library import facts_by_id, newest_of_kind
 from fitzle.apps.pieces.fits import fit_of
 from fitzle.apps.pieces.models import Fit
-from fitzle.apps.pieces.opening import open_fit
-from fitzle.apps.pieces.sharing import slug_of
+from fitzle.apps.pieces.opening import OpenFit, open_fit
 from fitzle.core.errors import DocumentError
 from fitzle.core.geometry.rect import Point, Rect
-from fitzle.core.piece.changes import AddPart, AnyChange, SetField
-from fitzle.core.piece.document import Piece as Document
-from fitzle.core.piece.document import parts_in
-from fitzle.core.piece.parts import ArtworkPart
-from fitzle.core.piece.scoping import FieldValue, scoped
+from fitzle.core.piece.changes import AddPart, AnyChange, Compose, ResetField, SetField
+from fitzle.core.piece.document import Composed, parts_in
+from fitzle.core.piece.parts import WHERE_IT_STANDS, ArtworkPart
+from fitzle.core.piece.scoping import FieldValue
 from fitzle.core.plan.new_parts import artwork_part, replacing, shape_part, words_part
 from fitzle.core.plan.standing import standing_at
 from fitzle.core.plan.starting_points import House, StartingPoint, starting_points
@@ -62,10 +61,8 @@ def house_of(workspace: Workspace) -> House:
     )
 
 
-def placing_changes(
-    workspace: Workspace, fit: Fit, document: Document, placings: list[Placing], *, everywhere: bool
-) -> list[AnyChange]:
-    """What putting parts at rectangles changes in the piece, everywhere or only in the fit's placement."""
+def placed_values(workspace: Workspace, fit: Fit, placings: Sequence[Placing]) -> list[FieldValue]:
+    """The fields of parts that are put at rectangles."""
     if not placings:
         return []
     size = open_fit(workspace, fit).size
@@ -74,7 +71,23 @@ def placing_changes(
         stands, beyond = standing_at(placing.rect, size)
         values.append(FieldValue(part=placing.part, field="stands", value=stands.model_dump()))
         values.append(FieldValue(part=placing.part, field="beyond", value=beyond))
-    return scoped(document, slug_of(fit.placement), values, everywhere=everywhere, take=fit.take)
+    return values
+
+
+def composing_changes(opened: OpenFit) -> list[AnyChange]:
+    """What says that a piece is composed as it stands in a fit now; what differs there becomes the piece's own."""
+    document, size = opened.document, opened.size
+    own = {part.id: part.model_dump(mode="json") for part in document.parts}
+    adjusted = document.adjustments.get(opened.slug, {})
+    changes: list[AnyChange] = []
+    for part in opened.resolved.parts:
+        now = part.model_dump(mode="json")
+        for field in sorted(WHERE_IT_STANDS & now.keys()):
+            if field in adjusted.get(part.id, {}):
+                changes.append(ResetField(part=part.id, field=field, placement=opened.slug))
+            if now[field] != own[part.id][field]:
+                changes.append(SetField(part=part.id, field=field, value=now[field]))
+    return [*changes, Compose(composed=Composed(width=size.width, height=size.height))]
 
 
 def role_part(workspace: Workspace, role: str) -> AddPart:

@@ -26,13 +26,15 @@ from fitzle.core.encode.wish import NO_WISH, Wish
 from fitzle.core.engine import RULES_VERSION
 from fitzle.core.errors import FitzleError
 from fitzle.core.findings import Finding, muting
+from fitzle.core.fit.arrangement import is_arranged
 from fitzle.core.fit.deciding import Decided, Planned, decide, decide_again, plan_resolved
 from fitzle.core.fit.keys import FitKeys, fit_keys
 from fitzle.core.fit.record import RenditionRecord, failed
-from fitzle.core.fit.request import FitArtwork, FitRequest, Resolved, resolve
+from fitzle.core.fit.request import FitArtwork, FitRequest, Resolved
+from fitzle.core.fit.resolving import resolve
 from fitzle.core.fit.state import Standing
+from fitzle.core.piece.document import Differences, artworks_in, layer_of, with_take
 from fitzle.core.piece.document import Piece as Document
-from fitzle.core.piece.document import artworks_in, layer_of, with_take
 from fitzle.core.plan.planning import planned_size
 from fitzle.core.preflight.readings import reading_of
 from fitzle.core.preflight.rule import Demand
@@ -102,6 +104,11 @@ class OpenFit:
         """The size of its file in px."""
         return planned_size(self.resolved.parts, self.resolved.sheet, self.resolved.facts)
 
+    @property
+    def is_arranged(self) -> bool:
+        """Whether its parts are arranged by calculation here, so that what is moved is moved here alone."""
+        return is_arranged(self.document.composed, self.resolved.arranged, self.size)
+
     @cached_property
     def planned(self) -> Planned:
         """Where everything stands."""
@@ -165,6 +172,22 @@ class OpenFit:
         return self.artworks[self.planned.stand_ins.get(artwork, artwork)]
 
 
+class _Arrangements:
+    """Arrangements in the cache of all processes."""
+
+    def get(self, key: str) -> Differences | None:
+        """See Arrangements."""
+        found: Differences | None = cache.get(f"arranged/{key}")
+        return found
+
+    def keep(self, key: str, found: Differences) -> None:
+        """See Arrangements."""
+        cache.set(f"arranged/{key}", found)
+
+
+ARRANGEMENTS = _Arrangements()
+
+
 def open_fits(
     workspace: Workspace,
     fits: Iterable[Fit],
@@ -208,7 +231,7 @@ def open_fits(
             own=own,
             wish=_wish_of(fit, common or own),
         )
-        opened.append(OpenFit(fit, resolve(request), {name: ready[name] for name in names}))
+        opened.append(OpenFit(fit, resolve(request, ARRANGEMENTS), {name: ready[name] for name in names}))
     _add_what_is_made(workspace, opened)
     return opened
 

@@ -25,10 +25,17 @@ def adjustments_of(draft: Draft, parts: Sequence[AnyPart]) -> Adjustments:
             if isinstance(part.fill, PictureFill) and part.id in draft.windows:
                 fill = part.fill.model_dump(mode="json")
                 found[part.id] = {"fill": {**fill, "focal_point": _focal_point(draft, part.id)}}
+        elif _stays(part.id, draft):
+            continue
         elif part.id in draft.intent.members and not part.hidden:
             member = draft.intent.members[part.id]
             found[part.id] = _fields(draft, member) if part.id in draft.boxes else {"hidden": True}
     return {part: fields for part, fields in found.items() if fields}
+
+
+def _stays(part: str, draft: Draft) -> bool:
+    pin = draft.place.pins.get(part)
+    return pin is not None and not pin.implied
 
 
 def _fields(draft: Draft, member: Member) -> dict[str, Any]:

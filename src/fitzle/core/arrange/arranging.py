@@ -8,40 +8,51 @@ from fitzle.core.arrange.adjusting import Adjustments, adjustments_of
 from fitzle.core.arrange.boxes import area, shared
 from fitzle.core.arrange.icon import as_icon
 from fitzle.core.arrange.intent import Intent
+from fitzle.core.arrange.pins import pins_of
 from fitzle.core.arrange.place import Place, place_of
 from fitzle.core.arrange.search import best_draft
 from fitzle.core.artwork.facts import ArtworkFacts
-from fitzle.core.piece.parts import AnyPart
+from fitzle.core.piece.document import Differences, is_one_shape
+from fitzle.core.piece.parts import AnyPart, adjusted_part
 from fitzle.core.plan.placed import PlacedWords
 from fitzle.core.plan.planning import plan_parts
 from fitzle.core.spec.sheet import SpecSheet
 
-SAME_SHAPE = 1.15  # between two ratios: nearer ones are one shape
 BARELY_COVERED, BARELY_LOWER = 0.02, 0.99
 
 
 def arranged(
-    parts: Sequence[AnyPart], intent: Intent, sheet: SpecSheet, facts: Mapping[str, ArtworkFacts]
+    parts: Sequence[AnyPart],
+    intent: Intent,
+    sheet: SpecSheet,
+    facts: Mapping[str, ArtworkFacts],
+    by_hand: Differences | None = None,
 ) -> Adjustments:
     """The adjustments with which parts of an intent stand well in a place; none where they do already.
 
-    Deterministic, and no pixels are looked at. Raises DocumentError as planning does.
+    `by_hand` is what somebody made different there: parts that were put somewhere stay and the others stand around
+    them, and none is left out that was let show. Deterministic, and no pixels are looked at. Raises DocumentError as
+    planning does.
     """
-    plan = plan_parts(parts, sheet, facts)
-    place = place_of(sheet, plan.size, intent.margin)
-    if _fits_as_it_is(parts, intent, place, sheet, facts):
+    hand = by_hand or {}
+    there = [adjusted_part(part, hand[part.id]) if part.id in hand else part for part in parts]
+    plan = plan_parts(there, sheet, facts)
+    pins = pins_of(intent, plan, [part for part, fields in hand.items() if "stands" in fields])
+    place = place_of(sheet, plan.size, intent.margin, pins)
+    if _fits_as_it_is(there, intent, place, sheet, facts):
         return {}
     if place.icon:
         return as_icon(intent, parts, facts)
-    return adjustments_of(best_draft(intent, place, frozenset(intent.members)), parts)
+    shown = {part for part, fields in hand.items() if fields.get("hidden") is False}
+    fixed = frozenset(shown | pins.keys())
+    return adjustments_of(best_draft(intent, place, frozenset(intent.members), fixed), parts)
 
 
 def _fits_as_it_is(
     parts: Sequence[AnyPart], intent: Intent, place: Place, sheet: SpecSheet, facts: Mapping[str, ArtworkFacts]
 ) -> bool:
     """Whether the place has about the shape that the piece was composed for, with nothing covered or too small."""
-    between = (place.size.width / place.size.height) / (intent.size.width / intent.size.height)
-    if max(between, 1 / between) > SAME_SHAPE:
+    if not is_one_shape(place.size.ratio, intent.size.ratio):
         return False
     for placed in plan_parts(parts, sheet, facts).parts:
         if intent.members[placed.part].kind not in ("words", "mark"):

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping
 from typing import NamedTuple
 
 from fitzle.core.arrange.boxes import clipped, free_boxes
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.spec.sheet import SpecSheet
+from fitzle.core.type.setting import Align
 from fitzle.core.units import Size
 
 LEAST_CAPITAL_SEEN = 9.0  # px: words with lower capitals are not read
@@ -20,10 +21,21 @@ LEAST_WIDE, LEAST_ROOM = 3.0, 1.3  # lines of least capitals: narrower boxes hol
 ICON_SEEN_PX, ICON_RATIO = 72.0, 1.6
 
 
+class Pin(NamedTuple):
+    """A part that stays where somebody put it: its box in px, and for words the height of their capitals and how their
+    lines are aligned. One that is `implied` stays because another one does.
+    """
+
+    box: Rect
+    capital: float = 0.0
+    align: Align = "left"
+    implied: bool = False
+
+
 class Place(NamedTuple):
     """A placement at its size in px. `shown` is what every window and cut leaves, `free` where parts may stand, the
     largest first; `covered` are zones that the destination draws over; `seen` is how many px of the screen one px of
-    the file has where it is seen smallest.
+    the file has where it is seen smallest; `pins` are parts that stay, by their ids.
     """
 
     size: Size
@@ -33,6 +45,7 @@ class Place(NamedTuple):
     free: tuple[Rect, ...]
     covered: tuple[Rect, ...]
     seen: float
+    pins: Mapping[str, Pin] = {}
 
     @property
     def least_capital(self) -> float:
@@ -46,11 +59,12 @@ class Place(NamedTuple):
         return min(self.shown.width, self.shown.height) * self.seen <= ICON_SEEN_PX and ratio <= ICON_RATIO
 
 
-def place_of(sheet: SpecSheet, size: Size, margin_share: float, pins: Sequence[Rect] = ()) -> Place:
+def place_of(sheet: SpecSheet, size: Size, margin_share: float, pins: Mapping[str, Pin] | None = None) -> Place:
     """The place of a sheet at a size; `margin_share` is that of the piece (of the short side).
 
-    What was put somewhere by hand (`pins`, px) is taken out of the free boxes.
+    What was put somewhere by hand (`pins`) is taken out of the free boxes.
     """
+    pins = pins or {}
     whole = Rect(0, 0, size.width, size.height)
     shown = _shown(sheet, whole)
     margin = margin_share * min(shown.width, shown.height)
@@ -63,13 +77,13 @@ def place_of(sheet: SpecSheet, size: Size, margin_share: float, pins: Sequence[R
     seen = min((one.width for one in sheet.seen), default=size.width) / size.width
     zones = [
         *(_grown(zone, AROUND_ZONE * margin) for zone in covered),
-        *(_grown(pin, AROUND_PIN * margin) for pin in pins),
+        *(_grown(pin.box, AROUND_PIN * margin) for pin in pins.values()),
     ]
     free = free_boxes(shown.inset(margin), zones) or [shown.inset(margin)]
     least = LEAST_ROOM * LEAST_CAPITAL_SEEN / seen
     roomy = [box for box in free if box.width > LEAST_WIDE * least and box.height > least]
     kept = tuple((roomy or free)[:MOST_FREE])
-    return Place(size, math.sqrt(size.width * size.height), margin, shown, kept, covered, seen)
+    return Place(size, math.sqrt(size.width * size.height), margin, shown, kept, covered, seen, pins)
 
 
 def _shown(sheet: SpecSheet, whole: Rect) -> Rect:

@@ -13,6 +13,7 @@ from fitzle.core.arrange.intent import Intent
 from fitzle.core.arrange.laying import Laid, Wish, lay
 from fitzle.core.arrange.lengths import Lengths
 from fitzle.core.arrange.members import Member
+from fitzle.core.arrange.pins import put_pins
 from fitzle.core.arrange.place import Place
 from fitzle.core.arrange.riding import add_riders
 from fitzle.core.arrange.trees import MOST_SEARCHED, Split, trees_for
@@ -80,9 +81,12 @@ def _drop_order(intent: Intent) -> list[str]:
 
 
 def _best_of(intent: Intent, place: Place, kept: frozenset[str]) -> _Scored | None:
-    blocks = tuple(blocks_of(intent, kept))
+    blocks = tuple(blocks_of(intent, kept - place.pins.keys()))
     if not blocks:
-        return _scored(Draft(intent, place, Laid({}, {}, {}), kept), None)
+        laid = Laid({}, {}, {})
+        put_pins(laid, place, kept)
+        add_riders(laid, intent, place, kept, 1.0)
+        return _scored(Draft(intent, place, laid, kept), None)
     leaders = _Leaders()
     for some, corner in _sets(intent, blocks, backdrop := _backdrop(intent, kept)):
         for frame in place.free:
@@ -170,6 +174,7 @@ def _tried(
     laid = lay(way.tree, way.blocks, intent, place, way.frame, way.wish)
     for block in corner:
         _put_in_corner(laid, block.members[0], intent, place, way)
+    put_pins(laid, place, kept)
     add_riders(laid, intent, place, kept, way.wish.scale)
     return _scored(Draft(intent, place, laid, kept), way, above)
 

@@ -9,6 +9,7 @@ from fitzle.core.arrange.draft import Draft
 from fitzle.core.arrange.intent import Intent
 from fitzle.core.arrange.laying import ALIGNED, LEFT, RIGHT, Laid
 from fitzle.core.arrange.members import Member
+from fitzle.core.arrange.pins import put_pins
 from fitzle.core.arrange.place import Place
 from fitzle.core.geometry.rect import Rect
 
@@ -57,6 +58,7 @@ def _scaled(intent: Intent, place: Place, kept: frozenset[str], frame: _Frame) -
             laid.capitals[member.part], laid.aligned[member.part] = capital, member.align
         box = _placed(intent, member, frame, size)
         laid.boxes[member.part] = _kept_inside(box, place) if raised else box
+    put_pins(laid, place, kept)
     return laid
 
 

@@ -11,7 +11,8 @@ from typing import NamedTuple
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.sources import Source
 from fitzle.core.findings import Finding
-from fitzle.core.fit.request import FitRequest, Resolved, resolve
+from fitzle.core.fit.request import FitRequest, Resolved
+from fitzle.core.fit.resolving import resolve
 from fitzle.core.plan.placed import Plan
 from fitzle.core.plan.planning import plan_parts
 from fitzle.core.plan.versions import ChosenVersion, chosen_versions

@@ -9,7 +9,7 @@ from fitzle.core.artwork.facts import ArtworkFacts, Trimmed
 from fitzle.core.encode.wish import NO_WISH, Wish
 from fitzle.core.formats import DRAWN, MOVING, Format
 from fitzle.core.motion.document import Motion, motion_of
-from fitzle.core.piece.document import Piece, Row, parts_in
+from fitzle.core.piece.document import Differences, Piece, Row
 from fitzle.core.piece.parts import AnyPart, artwork_of_part
 from fitzle.core.spec.sheet import SpecSheet
 
@@ -44,10 +44,14 @@ class FitRequest(NamedTuple):
 
 
 class Resolved(NamedTuple):
-    """A request with its layers resolved: the parts as they are here, hidden ones included, back to front."""
+    """A request with its layers resolved: the parts as they are here, hidden ones included, back to front.
+
+    `arranged` is what the calculation changed in this place.
+    """
 
     request: FitRequest
     parts: tuple[AnyPart, ...]
+    arranged: Differences = {}
 
     @property
     def sheet(self) -> SpecSheet:
@@ -118,12 +122,3 @@ def shown_whole(facts: ArtworkFacts) -> ArtworkFacts:
     if not facts.plays:
         return facts
     return facts.model_copy(update={"trimmed": Trimmed(x=0, y=0, width=facts.width, height=facts.height)})
-
-
-def resolve(request: FitRequest) -> Resolved:
-    """Piece ← take ← row ← placement: of two layers that change the same field the later one wins.
-
-    Raises DocumentError for a take or a field of the row that the piece does not have.
-    """
-    parts = parts_in(request.piece, request.placement, request.take, request.row)
-    return Resolved(request, parts)

@@ -10,7 +10,7 @@ from pydantic import Field, ValidationError
 from fitzle.core.documents import plain_problems
 from fitzle.core.errors import DocumentError
 from fitzle.core.findings import Frozen
-from fitzle.core.piece.document import Piece
+from fitzle.core.piece.document import Composed, Piece
 from fitzle.core.piece.editing import part_named
 from fitzle.core.piece.parts import PartId, adjustable
 
@@ -59,12 +59,26 @@ class MovePart(Frozen):
     at: int
 
 
-AnyChange = SetField | ResetField | AddPart | RemovePart | MovePart
+class Compose(Frozen):
+    """Says in which shape the parts are where they stand, so that other places follow by calculation; null: none."""
+
+    act: Literal["compose"] = "compose"
+    composed: Composed | None
+
+
+PartChange = SetField | ResetField | AddPart | RemovePart | MovePart
+AnyChange = PartChange | Compose
 Change = Annotated[AnyChange, Field(discriminator="act")]
 
 
 def value_of(piece: Piece, change: AnyChange) -> Any:
     """The present value that a change would replace, as plain data; None where the part is not there."""
+    if isinstance(change, Compose):
+        return piece.composed.model_dump(mode="json") if piece.composed else None
+    return _value_of_part(piece, change)
+
+
+def _value_of_part(piece: Piece, change: PartChange) -> Any:
     own = next((part for part in piece.parts if part.id == change.part), None)
     if own is None or isinstance(change, AddPart):
         return None
@@ -92,6 +106,9 @@ def _clashes(base: Piece, newest: Piece, change: AnyChange) -> bool:
     if isinstance(change, RemovePart) and not _has(newest, change.part):
         return False  # both took it away
     now = value_of(newest, change)
+    if isinstance(change, Compose):
+        wanted = change.composed.model_dump(mode="json") if change.composed else None
+        return now not in (value_of(base, change), wanted)
     return bool(now != value_of(base, change) and not (isinstance(change, SetField) and now == change.value))
 
 
@@ -113,6 +130,9 @@ def _applied(piece: Piece, change: AnyChange) -> dict[str, Any]:
     data = piece.model_dump(mode="json")
     if isinstance(change, AddPart):
         _add(data, change)
+        return data
+    if isinstance(change, Compose):
+        data["composed"] = change.composed.model_dump(mode="json") if change.composed else None
         return data
     part = part_named(piece, change.part)
     if isinstance(change, RemovePart):

@@ -12,8 +12,10 @@ from fitzle.core.colour.srgb import HexColour
 from fitzle.core.documents import plain_problems
 from fitzle.core.errors import DocumentError
 from fitzle.core.findings import Frozen
+from fitzle.core.lengths import PositivePx
 from fitzle.core.piece.fills import ArtworkId
 from fitzle.core.piece.parts import AnyPart, Part, PartId, adjustable, adjusted_part, artwork_of_part
+from fitzle.core.units import Size
 
 VERSION = 2
 MOST_PARTS = 100
@@ -23,6 +25,7 @@ MOST_FIELDS = 60
 TAKE_MARK = "~"  # between a placement's slug and a take; no slug has it
 MOST_VERSIONS = 20  # of one mark
 MOST_HOUSE_COLOURS = 16
+SAME_SHAPE = 1.15  # between two ratios
 
 Differences = dict[PartId, dict[str, Any]]  # part → the fields that differ
 TakeId = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
@@ -43,8 +46,22 @@ class Row(Frozen):
     values: Annotated[dict[FieldName, Any], Field(max_length=MOST_FIELDS)] = {}
 
 
+class Composed(Frozen):
+    """The shape in which the parts of a piece were put where they stand, in px."""
+
+    width: PositivePx
+    height: PositivePx
+
+    def is_shape_of(self, size: Size) -> bool:
+        """Whether a size is as good as of this shape."""
+        return is_one_shape(self.width / self.height, size.ratio)
+
+
 class Piece(Frozen):
     """Something made to fill placements.
+
+    Where it says in which shape it was `composed` it is arranged by calculation for all others; else its parts keep to
+    their own boxes everywhere.
 
     `adjustments` is placement (its slug) → part → the fields that differ there, `takes` the same for alternatives; what
     differs in one take in one placement alone is an adjustment of both (`layer_of`).
@@ -61,6 +78,7 @@ class Piece(Frozen):
     fields: Annotated[dict[FieldName, FieldTarget], Field(max_length=MOST_FIELDS)] = {}
     versions: dict[ArtworkId, Annotated[tuple[ArtworkId, ...], Field(max_length=MOST_VERSIONS)]] = {}
     house: Annotated[tuple[HexColour, ...], Field(max_length=MOST_HOUSE_COLOURS)] = ()
+    composed: Composed | None = None
 
     @model_validator(mode="after")
     def _consistent(self) -> Self:
@@ -80,6 +98,10 @@ class Piece(Frozen):
             self._check_field(name, target)
         return self
 
+    def hand_made(self, placement: str | None, take: str = "") -> Differences:
+        """What somebody made different in a placement, in a take of it too."""
+        return merged_differences(self.adjustments.get(layer, {}) for layer in _layers(placement, take))
+
     def _check_differences(self, what: str, part_id: str, fields: dict[str, Any]) -> None:
         part = next((part for part in self.parts if part.id == part_id), None)
         if part is None:
@@ -97,15 +119,27 @@ class Piece(Frozen):
             raise ValueError(f"the field {name!r}: a {part.role} has no {target.field!r}")
 
 
-def parts_in(piece: Piece, placement: str | None, take: str = "", row: Row | None = None) -> tuple[AnyPart, ...]:
+def is_one_shape(one: float, other: float) -> bool:
+    """Whether two ratios are near enough that one composition serves both."""
+    return max(one / other, other / one) <= SAME_SHAPE
+
+
+def parts_in(
+    piece: Piece,
+    placement: str | None,
+    take: str = "",
+    row: Row | None = None,
+    arranged: Mapping[str, Mapping[str, Any]] | None = None,
+) -> tuple[AnyPart, ...]:
     """The parts as they are in one placement: the piece's own, then what the take, the row and the placement change.
 
-    What is changed in a take in this placement alone comes last.
+    What is `arranged` there by calculation comes before what somebody changes there; what is changed in a take in this
+    placement alone comes last.
     Each layer wins over the ones before it. Raises DocumentError for a take or a field that the piece does not have,
     and for a value of a row that its part cannot take.
     """
-    there = [piece.adjustments.get(layer, {}) for layer in _layers(placement, take)]
-    differences = merged_differences([_of_take(piece, take), _of_row(piece, row), *there])
+    there = piece.hand_made(placement, take)
+    differences = merged_differences([_of_take(piece, take), _of_row(piece, row), arranged or {}, there])
     return tuple(_adjusted(part, differences[part.id]) if part.id in differences else part for part in piece.parts)
 
 

@@ -137,6 +137,9 @@ StandingPart = ArtworkPart | WordsPart | ShapePart
 _FIXED = frozenset({"id", "role"})
 
 
+WHERE_IT_STANDS = frozenset({"stands", "beyond", "align", "vertical_align", "size", "focal_point", "zoom"})
+
+
 def adjustable(part: AnyPart) -> frozenset[str]:
     """What may be changed, everywhere or in one placement; identity and role stay the same."""
     return frozenset(type(part).model_fields) - _FIXED

@@ -8,7 +8,7 @@ from typing import Any
 from fitzle.core.findings import Frozen
 from fitzle.core.piece.changes import AnyChange, ResetField, SetField
 from fitzle.core.piece.document import Piece, layer_of
-from fitzle.core.piece.parts import PartId
+from fitzle.core.piece.parts import WHERE_IT_STANDS, PartId
 
 _ABSENT = object()
 
@@ -22,14 +22,28 @@ class FieldValue(Frozen):
 
 
 def scoped(
-    piece: Piece, placement: str, values: Iterable[FieldValue], *, everywhere: bool, take: str = ""
+    piece: Piece,
+    placement: str,
+    values: Iterable[FieldValue],
+    *,
+    everywhere: bool,
+    take: str = "",
+    arranged: bool = False,
 ) -> list[AnyChange]:
     """The changes that give fields their values everywhere, or only in one placement (its slug).
 
     What is changed everywhere must not stay different in the placement where somebody changes it. In a take,
-    everywhere means wherever that take stands.
+    everywhere means wherever that take stands. Where parts are `arranged` by calculation they are moved there alone:
+    a place in this shape is none in another one.
     """
     values = list(values)
+    if everywhere and arranged:
+        moved = [one for one in values if one.field in WHERE_IT_STANDS]
+        values = [one for one in values if one.field not in WHERE_IT_STANDS]
+        return [
+            *scoped(piece, placement, values, everywhere=True, take=take),
+            *scoped(piece, placement, moved, everywhere=False, take=take),
+        ]
     if take:
         return _scoped_in_take(piece, placement, values, take, everywhere=everywhere)
     own = piece.adjustments.get(placement, {})

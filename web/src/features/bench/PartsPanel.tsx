@@ -14,6 +14,7 @@ import {
 
 import type { DocumentPart, FitOut } from "../../api/client";
 import { AddPart } from "./AddPart";
+import { Arranging } from "./Arranging";
 import { ArtworkFields } from "./fields/ArtworkFields";
 import { GroundFields } from "./fields/GroundFields";
 import { ShapeFields } from "./fields/ShapeFields";
@@ -101,6 +102,7 @@ function Row({ bench, fit, part, open }: RowProps) {
             </span>
             <span className="block text-[12px] text-soft">
               {part.role === "ground" ? groundWords(fit, here) : part.role}
+              <Stance fit={fit} part={part.id} />
               {own.length > 0 && <span className="text-measure"> · {own.length} only here</span>}
             </span>
           </span>
@@ -182,6 +184,12 @@ function Toggle({
   );
 }
 
+/** Whether somebody put the part where it stands here, where all others are arranged by calculation. */
+function Stance({ fit, part }: { fit: FitOut; part: string }) {
+  const placed = fit.parts.find((entry) => entry.part === part);
+  return fit.arranged && placed?.stance === "by hand" ? <span> · by hand</span> : null;
+}
+
 function Scope({ bench, fit }: { bench: Bench; fit: FitOut }) {
   const count = fit.adjusted.length;
   return (
@@ -205,6 +213,7 @@ function Scope({ bench, fit }: { bench: Bench; fit: FitOut }) {
           </Button>
         </p>
       )}
+      <Arranging bench={bench} fit={fit} />
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { useState } from "react";
 import {
   addPart,
   changeFit,
+  composeFor,
   letMove,
   moveInHistory,
   prepareHere,
@@ -46,6 +47,8 @@ export interface Document {
   repair: (name: string, part?: string | null) => void;
   /** Lets the parts move by calculation, calm (0) to lively (1); null lets them stand still. */
   move: (liveliness: number | null) => void;
+  /** Lets places of other shapes follow this one by calculation, or lets all keep to the boxes of the piece. */
+  compose: (on: boolean) => void;
   /** Lets a version of a part's mark with one further step of preparation stand in this place alone. */
   prepare: (step: string, part: string) => void;
   undo: () => void;
@@ -57,6 +60,7 @@ type Save =
   | { kind: "add"; addition: Addition }
   | { kind: "repair"; name: string; part?: string | null }
   | { kind: "motion"; liveliness: number | null }
+  | { kind: "compose"; on: boolean }
   | { kind: "prepare"; step: string; part: string };
 
 const LOOK_EVERY_MS = 60;
@@ -86,6 +90,7 @@ export function useDocument(
   const send = async (save: Save, revision: number, key: string): Promise<FitOut> => {
     const drawn = { revision, key, proof_width: proof.width() };
     if (save.kind === "repair") return repairFit(workspace, id, save.name, save.part);
+    if (save.kind === "compose") return composeFor(workspace, id, save.on);
     if (save.kind === "motion") return letMove(workspace, id, save.liveliness);
     if (save.kind === "prepare") return prepareHere(workspace, id, save.step, save.part);
     if (save.kind === "add") {
@@ -148,6 +153,7 @@ export function useDocument(
       save({ kind: "change", step: "take adjustments back", edit: { take_back: adjusted } }),
     repair: (name, part) => save({ kind: "repair", name, part }),
     move: (liveliness) => save({ kind: "motion", liveliness }),
+    compose: (on) => save({ kind: "compose", on }),
     prepare: (step, part) => save({ kind: "prepare", step, part }),
     undo: () => fit?.piece.undo && revisions.undo(),
     redo: () => fit?.piece.redo && revisions.redo(),

@@ -11,7 +11,8 @@ from fitzle.core.encode.result import Problem
 from fitzle.core.errors import FitzleError
 from fitzle.core.fit.keys import file_key, judgement_key
 from fitzle.core.fit.record import FileRecord, Outcome
-from fitzle.core.fit.request import FitArtwork, FitRequest, resolve
+from fitzle.core.fit.request import FitArtwork, FitRequest
+from fitzle.core.fit.resolving import resolve
 from fitzle.core.piece.document import artworks_in, parts_in
 from fitzle.core.piece.editing import piece_from
 from fitzle.core.piece.migrations import brought_up_to_date
