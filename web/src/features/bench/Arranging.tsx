@@ -21,7 +21,7 @@ export function Arranging({ bench, fit }: { bench: Bench; fit: FitOut }) {
           : !fit.arranged
             ? "Composed in this shape. Places of other shapes follow by calculation."
             : hand > 0
-              ? `${plural(hand, "part", "parts")} by hand, the others are arranged around.`
+              ? `${plural(hand, "part", "parts")} by hand; the others are arranged around ${hand === 1 ? "it" : "them"}.`
               : `Arranged for this shape, from ${composed.width} × ${composed.height} px.`}
       </p>
       {!composed && press("Arrange them from this one", () => bench.compose(true))}
