@@ -174,7 +174,7 @@ def test_a_part_moved_where_it_was_arranged_moves_there_alone_and_can_be_let_go(
     compose(signed_in, fit, True)
     before, arranged = read(signed_in, fit), read(signed_in, tall)
     rect = {"x": 20, "y": 300, "width": 160, "height": 90}
-    moved = edit(signed_in, arranged, placings=[{"part": "headline", "rect": rect}], everywhere=True).json()
+    moved = edit(signed_in, arranged, placings=[{"part": "headline", **rect}], everywhere=True).json()
     assert {entry.partition(".")[2] for entry in moved["by_hand"]} == {"stands", "beyond"}
     assert placed(moved, "headline")["stands"] == pytest.approx(rect) and moved["stance"] == "by hand"
     assert placed(moved, "headline")["stance"] == "by hand"
@@ -189,7 +189,7 @@ def test_the_others_can_be_arranged_from_a_place_that_was_arranged(
     compose(signed_in, fit, True)
     rect = {"x": 20, "y": 300, "width": 160, "height": 90}
     arranged = read(signed_in, tall)
-    moved = edit(signed_in, arranged, placings=[{"part": "headline", "rect": rect}], everywhere=True).json()
+    moved = edit(signed_in, arranged, placings=[{"part": "headline", **rect}], everywhere=True).json()
     here = compose(signed_in, tall, True)
     assert here["piece"]["document"]["composed"] == {"width": 200, "height": 480}
     assert not here["arranged"] and here["by_hand"] == []
