@@ -104,6 +104,15 @@ def test_the_loop_can_be_watched_before_its_file_is_made(signed_in: Any, places:
     with Image.open(io.BytesIO(answer.content)) as picture:
         assert picture.format == "WEBP" and picture.n_frames >= 8 and picture.width <= 480
     assert "immutable" in answer["Cache-Control"]
+    told = signed_in.get(f"{BASE}/fits/{header['id']}/motion").json()
+    assert told["frames"] == pytest.approx(told["period"] * 12.5, abs=1)
+    address = f"{BASE}/fits/{header['id']}/motion/frames?width=240&key=abc"
+    with Image.open(io.BytesIO(signed_in.get(f"{address}&first=0&count=1").content)) as first:
+        one = first.size
+    with Image.open(io.BytesIO(signed_in.get(f"{address}&first={told['frames'] - 2}&count=8").content)) as last:
+        assert last.size == (one[0], 2 * one[1]), "no frame after the last"
+    refused = signed_in.get(f"{address}&first={told['frames']}&count=1")
+    assert refused.status_code == 422 and "no such frames" in refused.json()["message"]
 
 
 def test_who_waits_for_a_moving_file_is_told_what_is_being_done(

@@ -12,6 +12,9 @@ from selenium.webdriver.support.ui import Select
 
 from tests.browser.person import Person
 
+COLOURS = """const {width, height} = arguments[0];
+const px = new Uint32Array(arguments[0].getContext("2d").getImageData(0, 0, width, height).data.buffer);
+return new Set(px).size;"""
 PLAYING = "//img[contains(@src, '/motion/playing')]"
 SHEET = {
     "fitzle_spec": 1, "name": "Moving board", "size": {"width": 400, "height": 120}, "formats": ["gif"],
@@ -88,8 +91,10 @@ def test_parts_are_let_move_timed_by_hand_and_watched(moving_bench: Person) -> N
     person.find("//*[@data-stage]//img[not(contains(@alt, ' s'))]")
     person.driver.execute_script("document.activeElement.blur()")
     person.find("//body").send_keys(" ")
-    picture = person.find("//img[contains(@alt, 'playing')]")
-    person.wait(lambda: picture.get_property("naturalWidth") > 100, "the loop is there")
+    picture = person.find("//canvas[contains(@aria-label, 'playing')]")
+    person.wait(lambda: int(picture.get_attribute("data-frame") or 0) > 3, "it plays")
+    person.wait(lambda: int(picture.get_attribute("data-frame") or 9) < 3, "again and again")
+    assert person.driver.execute_script(COLOURS, picture) > 3, "and shows something"
     person.wait(lambda: person.fit()["file"] and person.fit()["file"]["format"] == "gif", "the file")
     person.sees("frames,")
     it_plays_when_asked(person)

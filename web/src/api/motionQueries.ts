@@ -23,6 +23,17 @@ export const motionQuery = (workspace: string, fit: string, revision: number) =>
 export const playingUrl = (workspace: string, fit: string, key: string, width: number) =>
   `/api/workspaces/${workspace}/fits/${fit}/motion/playing?width=${Math.round(width)}&key=${key}`;
 
+/** So many frames of the loop from one on, one below the other. */
+export const framesUrl = (
+  workspace: string,
+  fit: string,
+  key: string,
+  width: number,
+  first: number,
+  count: number,
+) =>
+  `/api/workspaces/${workspace}/fits/${fit}/motion/frames?first=${first}&count=${count}&width=${Math.round(width)}&key=${key}`;
+
 /** The picture of a moment of the loop. */
 export const momentUrl = (workspace: string, fit: string, key: string, seconds: number, width: number) =>
   `/api/workspaces/${workspace}/fits/${fit}/motion/moment?at=${seconds.toFixed(2)}&width=${Math.round(width)}&key=${key}`;

@@ -10,7 +10,7 @@ from ninja import Path, Router, Schema
 from pydantic import Field
 
 from fitzle.apps.accounts.access import Capability, access_to, workspace_to_see
-from fitzle.apps.api.drawn_motion import MotionOut, draw_moment, draw_playing, look_at_motion
+from fitzle.apps.api.drawn_motion import MotionOut, draw_frames, draw_moment, draw_playing, look_at_motion
 from fitzle.apps.api.fits import view_of_changed
 from fitzle.apps.api.pictures import keyed_picture, width_allowed
 from fitzle.apps.api.schemas import FitOut, Message, StalePiece
@@ -51,6 +51,23 @@ def playing(request: HttpRequest, workspace: Path[str], fit: UUID, width: int = 
     space = workspace_to_see(request.user, workspace)
     opened = open_fit(space, fit_of(space, fit))
     return keyed_picture(draw_playing.ask(opened.file_key, space.pk, fit, width_allowed(width)), key)
+
+
+@router.get("/fits/{uuid:fit}/motion/frames", response={422: Message})
+def frames(
+    request: HttpRequest,
+    workspace: Path[str],
+    fit: UUID,
+    first: int = 0,
+    count: int = 1,
+    width: int = 480,
+    key: str = "",
+) -> HttpResponse:
+    """Some of the frames of the loop as one picture, one below the other: who watches need not wait for all."""
+    space = workspace_to_see(request.user, workspace)
+    opened = open_fit(space, fit_of(space, fit))
+    drawn = draw_frames.ask(opened.file_key, space.pk, fit, width_allowed(width), first, count)
+    return keyed_picture(drawn, key)
 
 
 @router.get("/fits/{uuid:fit}/motion/moment", response={422: Message})

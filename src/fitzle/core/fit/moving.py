@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Mapping
 from functools import partial
 
@@ -18,6 +19,7 @@ from fitzle.core.fit.deciding import Decided
 from fitzle.core.fit.loop import Loop, Telling
 from fitzle.core.fit.moving_choice import drawn_first_frame, moving_choice
 from fitzle.core.formats import DRAWN, PLAYED, Format, holds_size
+from fitzle.core.kept import Kept
 from fitzle.core.motion.files import Playing, moving_file
 from fitzle.core.motion.following import FocusPath, path_of
 from fitzle.core.motion.footage import Cut, Footage, footage_of
@@ -35,6 +37,9 @@ WHITE = (255, 255, 255)
 ROOM = 1.25  # times the size at which a clip is shown: pictures may zoom
 STILL_FORMATS = ("png", "jpeg")
 STILL_SECONDS = 4.0
+KEPT_PIXELS = 120_000_000  # of frames that are kept on disk, 480 MB
+
+_KEPT: Kept[Footage] = Kept(KEPT_PIXELS, lambda footage: footage.pixels)
 
 
 def loop_of(decided: Decided, sources: Mapping[str, Source], footage: Mapping[str, Footage] | None = None) -> Loop:
@@ -137,11 +142,14 @@ def _playing(plan: Plan, sources: Mapping[str, Source], sheet: SpecSheet) -> dic
     for part in plan.parts:
         source = sources.get(part.artwork) if isinstance(part, PlacedArtwork) else None
         if isinstance(part, PlacedArtwork) and isinstance(source, BitmapSource) and _plays(source):
-            end = sheet.motion.max_seconds
-            found[part.artwork] = footage_of(
-                source.data, "", Cut(longest=end), wanted_for(part, Size(round(source.width), round(source.height)))
-            )
+            wanted = wanted_for(part, Size(round(source.width), round(source.height)))
+            found[part.artwork] = _footage(source.data, Cut(longest=sheet.motion.max_seconds), wanted)
     return found
+
+
+def _footage(data: bytes, cut: Cut, wanted: Size) -> Footage:
+    """Read once: a bench asks for many moments of one loop."""
+    return _KEPT.of((hashlib.sha256(data).hexdigest(), cut, wanted), lambda: footage_of(data, "", cut, wanted))
 
 
 def _plays(source: BitmapSource) -> bool:

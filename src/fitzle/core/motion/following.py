@@ -7,8 +7,8 @@ Error: Automatic Detection of Tracking Failures", pyramids of Lucas and Kanade),
 from __future__ import annotations
 
 import hashlib
-from threading import Lock
-from typing import Any, NamedTuple
+from functools import partial
+from typing import NamedTuple
 
 import cv2
 import numpy as np
@@ -18,6 +18,7 @@ from fitzle.core.artwork.faces.detecting import faces_in
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.geometry.fitting import fill_window
 from fitzle.core.geometry.rect import Point, Rect
+from fitzle.core.kept import Kept
 from fitzle.core.motion.footage import Footage
 from fitzle.core.motion.looking import resized
 from fitzle.core.piece.parts import Follow
@@ -33,7 +34,7 @@ SAME_FACES = 0.25  # of the largest face's area: smaller ones lie behind
 STEADY_S = 0.3  # standard deviation of the calm hand that holds the window
 JUMP = 0.08  # of the picture: a loop whose subject is so far off at its seam cuts there, and so does the window
 
-MOST_KNOWN = 64  # paths, of some kB each: a bench asks for many moments of one loop
+MOST_KEPT = 64  # paths, of some kB each: a bench asks for many moments of one loop
 
 Points = NDArray[np.float64]
 
@@ -58,8 +59,7 @@ class FocusPath(NamedTuple):
         return Point(float(x), float(y))
 
 
-_KNOWN: dict[Any, FocusPath | None] = {}
-_LOCK = Lock()
+_KEPT: Kept[FocusPath | None] = Kept(MOST_KEPT)
 
 
 def window_at(window: Rect, whole: Rect, focus: Point) -> Rect:
@@ -72,17 +72,10 @@ def path_of(footage: Footage, follow: Follow, focus: Point, data: bytes = b"") -
     """The way of a focus that follows something; None where it stays. It is kept by the `data` that plays."""
     if follow == "nothing":
         return None
-    key = (hashlib.sha256(data).hexdigest(), follow, focus, footage.period) if data else None
-    with _LOCK:
-        if key in _KNOWN:
-            return _KNOWN[key]
-    found = faces_path(footage) if follow == "faces" else subject_path(footage, focus)
-    with _LOCK:
-        if key:
-            _KNOWN[key] = found
-        while len(_KNOWN) > MOST_KNOWN:
-            _KNOWN.pop(next(iter(_KNOWN)))
-    return found
+    make = partial(faces_path, footage) if follow == "faces" else partial(subject_path, footage, focus)
+    if not data:
+        return make()
+    return _KEPT.of((hashlib.sha256(data).hexdigest(), follow, focus, footage.period), make)
 
 
 def faces_path(footage: Footage) -> FocusPath | None:

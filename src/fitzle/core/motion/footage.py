@@ -71,6 +71,11 @@ class Footage:
     def _step(self) -> float:
         return self._length / len(self._frames)
 
+    @property
+    def pixels(self) -> int:
+        """Of all frames together, as they are held on disk."""
+        return self._frames.pixels
+
     def at(self, seconds: float) -> FrameSource:
         """The picture of a moment; a period later it is the same."""
         moment = seconds % self.period

@@ -19,11 +19,13 @@ from fitzle.core.artwork.sniff import sniff_format
 from fitzle.core.artwork.sources import Pixels
 from fitzle.core.errors import LimitError
 from fitzle.core.formats import CLIPS
+from fitzle.core.libvips import libvips
 from fitzle.core.units import Size
 
 NO_DELAY_S = 0.1
 EPSILON_S = 1e-6  # what summing delays may be beyond a moment
 MOST_FRAMES_READ = 10_000
+TELLING = ("gif", "webp")  # whose delays can be read without making px of their frames
 
 
 def frames_at(data: bytes, moments: Sequence[float], size: Size | None = None) -> Iterator[Pixels]:
@@ -55,12 +57,23 @@ def playing_time(data: bytes) -> tuple[float, int]:
             facts = probe(clip)
             return facts.seconds, max(1, round(facts.seconds * (facts.fps or 1)))
     with Image.open(io.BytesIO(data)) as picture:
-        count, total = int(getattr(picture, "n_frames", 1)), 0.0
+        count = int(getattr(picture, "n_frames", 1))
         if count > MOST_FRAMES_READ:
             raise LimitError(f"it has {count:,} frames", advice=f"At most {MOST_FRAMES_READ:,} are played.")
-        for frame in ImageSequence.Iterator(picture):
-            total += _shown_for(frame)
-    return total, count
+        told = _told_delays(data) if fmt in TELLING else []
+        if len(told) == count:
+            return sum(delay or NO_DELAY_S for delay in told), count
+        return sum(map(_shown_for, ImageSequence.Iterator(picture))), count
+
+
+def _told_delays(data: bytes) -> list[float]:
+    """For how many seconds each frame is shown, without making px of them; empty where the file does not tell."""
+    pyvips = libvips()
+    try:
+        picture = pyvips.Image.new_from_buffer(data, "")
+        return [delay / 1000 for delay in picture.get("delay")] if "delay" in picture.get_fields() else []
+    except pyvips.Error:
+        return []
 
 
 def plays(data: bytes) -> bool:

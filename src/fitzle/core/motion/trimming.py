@@ -76,6 +76,12 @@ def span_of(seconds: float) -> float:
     return math.floor(seconds / SPAN_S) * SPAN_S
 
 
+def spans_of(cut: Cut) -> list[float]:
+    """Where the spans begin that a cut with an end touches."""
+    first, end = span_of(cut.begin), cut.end or 0.0
+    return [first + number * SPAN_S for number in range(max(0, math.ceil((end - first) / SPAN_S)))]
+
+
 def moments_of(clip: OpenClip, begin: float, length: float, made: Trimmed) -> list[Moment]:
     """The frames of one span of a clip of `length` seconds, weighed as they follow each other.
 

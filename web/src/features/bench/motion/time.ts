@@ -1,4 +1,4 @@
-import { momentUrl, playingUrl } from "../../../api/motionQueries";
+import { momentUrl } from "../../../api/motionQueries";
 
 /** What of a loop the proof shows: the moment under the playhead (in seconds), the loop playing, or all parts in. */
 export interface Time {
@@ -8,8 +8,6 @@ export interface Time {
 
 export const ALL_IN: Time = { at: null, playing: false };
 
-/** The picture of that; null where all parts are in, as the proof shows them anyway. */
-export function pictureAt(workspace: string, fit: string, revision: number, time: Time, width: number) {
-  if (time.playing) return playingUrl(workspace, fit, `${revision}`, width);
-  return time.at === null ? null : momentUrl(workspace, fit, `${revision}`, time.at, width);
-}
+/** The picture of the moment under the playhead; null where there is none. */
+export const pictureAt = (workspace: string, fit: string, revision: number, time: Time, width: number) =>
+  time.playing || time.at === null ? null : momentUrl(workspace, fit, `${revision}`, time.at, width);

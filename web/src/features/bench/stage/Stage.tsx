@@ -1,6 +1,8 @@
+import { useQuery } from "@tanstack/react-query";
 import { useLayoutEffect, useRef, useState, type DragEvent } from "react";
 
 import type { FitOut } from "../../../api/client";
+import { framesUrl, motionQuery } from "../../../api/motionQueries";
 import { partUrl, proofUrl } from "../../../api/queries";
 import { Dimension } from "../../../ui/Dimension";
 import { SteadyImage } from "../../../ui/SteadyImage";
@@ -8,6 +10,7 @@ import { useWindowHeight } from "../../../ui/useWindow";
 import { useUploads } from "../../../ui/useUploads";
 import { ARTWORK_TYPE } from "../AddPart";
 import { useBenchKeys } from "../useBenchKeys";
+import { Playing } from "../motion/Playing";
 import { pictureAt, type Time } from "../motion/time";
 import type { Bench } from "../useBench";
 import { Carried, usePrepared } from "./Carried";
@@ -103,6 +106,13 @@ function Proof({ bench, fit, scale, drawn, asSeen, time }: ProofProps) {
   const shown = away
     ? partUrl(proofUrl(bench.workspace, fit.id, fit.key, drawn), "without", away)
     : (moment ?? whole);
+  const revision = `${fit.piece.revision}`;
+  const loop = usePlayed(bench, fit, time);
+  const look = {
+    alt: `Proof of ${fit.sheet.name}${wordsFor(time)}`,
+    className: "block h-full w-full",
+    style: { imageRendering: scale >= 2 ? "pixelated" : "auto" } as const,
+  };
   const clear = !fit.ground && fit.piece.document.parts[0]?.role === "ground" ? "checker" : "";
   return (
     <div
@@ -117,12 +127,17 @@ function Proof({ bench, fit, scale, drawn, asSeen, time }: ProofProps) {
       {...drop.handlers}
     >
       <Masked mask={asSeen ? fit.mask : null} className="absolute inset-0 overflow-hidden">
-        <SteadyImage
-          src={shown}
-          alt={`Proof of ${fit.sheet.name}${wordsFor(time)}`}
-          className="block h-full w-full"
-          style={{ imageRendering: scale >= 2 ? "pixelated" : "auto" }}
-        />
+        {loop && !away ? (
+          <Playing
+            urlOf={(first, count) => framesUrl(bench.workspace, fit.id, revision, drawn, first, count)}
+            total={loop.frames}
+            period={loop.period}
+            still={whole}
+            {...look}
+          />
+        ) : (
+          <SteadyImage src={shown} {...look} />
+        )}
         {gesture && <Carried bench={bench} fit={fit} gesture={gesture} scale={scale} drawn={drawn} />}
         {asSeen && <AsSeen fit={fit} />}
       </Masked>
@@ -138,6 +153,15 @@ function Proof({ bench, fit, scale, drawn, asSeen, time }: ProofProps) {
       <Picking bench={bench} src={whole} />
     </div>
   );
+}
+
+/** The loop that is to be watched; null while none is. */
+function usePlayed(bench: Bench, fit: FitOut, time: Time) {
+  const { data: loop } = useQuery({
+    ...motionQuery(bench.workspace, fit.id, fit.piece.revision),
+    enabled: time.playing,
+  });
+  return time.playing && loop?.moves ? loop : null;
 }
 
 const wordsFor = (time: Time) =>
