@@ -372,3 +372,21 @@ def test_the_rail_is_at_work_until_each_file_is_made(signed_in: Any, fit: dict[s
 
 def states(answer: Any) -> dict[str, str]:
     return {entry["placement_name"]: entry["state"] for entry in answer.json()["rail"]}
+
+
+def test_parts_placed_otherwise_are_takes_of_that_place_alone(
+    signed_in: Any, fit: dict[str, Any], tall: dict[str, Any]
+) -> None:
+    compose(signed_in, fit, True)
+    before, arranged = read(signed_in, fit), read(signed_in, tall)
+    offered = signed_in.get(f"/api/workspaces/juno/fits/{tall['id']}/proposals").json()
+    otherwise = [one for one in offered if one["id"].startswith("arranged-")]
+    assert otherwise and all(one["picture"].startswith("data:image/") for one in otherwise)
+    answer = send(signed_in, "post", f"workspaces/juno/fits/{tall['id']}/takes", {"proposal": otherwise[0]["id"]})
+    assert answer.status_code == 201, answer.content
+    take = read(signed_in, {"id": answer.json()["takes"][-1]["fit"]})
+    assert take["take"] == "B"
+    assert placed(take, "headline")["box"] != placed(arranged, "headline")["box"]
+    document = take["piece"]["document"]
+    assert document["takes"].get("b", {}) == {}, "the take differs in that place alone"
+    assert read(signed_in, fit)["key"] == before["key"] and read(signed_in, tall)["key"] == arranged["key"]

@@ -98,6 +98,9 @@ def test_proposals_really_differ_and_the_best_comes_first() -> None:
     request = request_for(document(), PLACE, read_artworks(), house=HOUSE)
     found = ranked(request, artworks()[1], Size(640, 360), ["Work Sans", "Lora"])
     assert {"beside", "words", "mark"} <= {one.proposal.id for one in found}
+    otherwise = [one for one in found if one.proposal.id.startswith("arranged-")]
+    assert len({one.proposal.words for one in otherwise}) == len(otherwise) >= 3, "three that place parts otherwise"
+    assert all(one.proposal.here for one in otherwise)
     assert all(one.differs >= 0.04 and one.proposal.words for one in found)
     assert [one.risky for one in found] == sorted(one.risky for one in found)
     probe = probing(request, found[0].proposal)

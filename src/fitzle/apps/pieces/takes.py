@@ -19,11 +19,12 @@ from fitzle.apps.pieces.opening import OpenFit, decided, open_fit, open_fits
 from fitzle.apps.pieces.sharing import served_with, slug_of
 from fitzle.apps.pieces.uses import note_uses
 from fitzle.core.errors import DocumentError
+from fitzle.core.fit.proposal import Proposal
 from fitzle.core.fit.proposing import Ranked, ranked
 from fitzle.core.piece.changes import AnyChange, SetField
 from fitzle.core.piece.document import Piece as Document
 from fitzle.core.piece.document import layer_of
-from fitzle.core.piece.scoping import FieldValue, scoped
+from fitzle.core.piece.scoping import scoped
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import Workspace
@@ -58,8 +59,9 @@ def add_take(access: Access, fit_id: UUID, proposal: str = "") -> Fit:
     take = _free_take(fit.piece, document)
     changes = _copied(document, place, fit.take, take)
     if proposal:
-        values = work_out_proposal.ask(str(fit.piece.revision), access.workspace.pk, fit_id, proposal)
-        changes += scoped(document, place, values, everywhere=True, take=take)
+        found = work_out_proposal.ask(str(fit.piece.revision), access.workspace.pk, fit_id, proposal)
+        arranged = open_fit(access.workspace, fit).is_arranged
+        changes += scoped(document, place, found.values, everywhere=not found.here, take=take, arranged=arranged)
     with transaction.atomic():
         if changes:
             step = f"make take {name_of_take(take)}"
@@ -136,11 +138,11 @@ def proposals_for(workspace: Workspace, opened: OpenFit) -> list[Ranked]:
 
 
 @drawable
-def work_out_proposal(workspace: int, fit: UUID, proposal: str) -> list[FieldValue]:
-    """What a proposal changes. Raises DocumentError where it does not hold any more."""
+def work_out_proposal(workspace: int, fit: UUID, proposal: str) -> Proposal:
+    """A proposal as it is worked out now. Raises DocumentError where it does not hold any more."""
     space = workspace_numbered(workspace)
     found = proposals_for(space, open_fit(space, fit_of(space, fit)))
-    values = next((one.proposal.values for one in found if one.proposal.id == proposal), None)
-    if values is None:
+    known = next((one.proposal for one in found if one.proposal.id == proposal), None)
+    if known is None:
         raise DocumentError("this proposal does not hold any more", advice="Look at the proposals again.")
-    return list(values)
+    return known

@@ -45,8 +45,12 @@ class Intent(NamedTuple):
 def intent_of(parts: Sequence[AnyPart], sheet: SpecSheet, facts: Mapping[str, ArtworkFacts]) -> Intent:
     """The intent of parts in the place that they were composed for; raises DocumentError as planning does."""
     plan = plan_parts(parts, sheet, facts)
-    size, unit = plan.size, math.sqrt(plan.size.width * plan.size.height)
-    members = members_of(plan, parts, facts)
+    return intent_from(members_of(plan, parts, facts), plan.size)
+
+
+def intent_from(members: Sequence[Member], size: Size) -> Intent:
+    """The intent of members in a picture of a size."""
+    unit = math.sqrt(size.width * size.height)
     groups = groups_of(members, size, unit)
     front = [member for member in members if not member.backdrop]
     margin = _margin(front, size)

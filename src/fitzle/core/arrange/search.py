@@ -31,7 +31,7 @@ DROPPING = 0.8  # times the importance of what is left out
 GOOD = {"legibility": 0.35, "overlap": 0.0, "covered": 0.3}  # where all parts stand so well, none is dropped
 
 
-class _Way(NamedTuple):
+class Way(NamedTuple):
     """How a draft was laid: its blocks, tree and free box, and what was wished."""
 
     blocks: tuple[Block, ...]
@@ -40,10 +40,17 @@ class _Way(NamedTuple):
     wish: Wish
 
 
-class _Scored(NamedTuple):
+class Scored(NamedTuple):
+    """A draft with its energy; `way` is None where it was not laid out by a tree."""
+
     energy: float
     draft: Draft
-    way: _Way | None
+    way: Way | None
+
+    @classmethod
+    def of(cls, draft: Draft, way: Way | None = None, above: float = math.inf) -> Scored:
+        """A draft scored; one of an energy above a figure not to its end."""
+        return cls(energy_of(draft, above), draft, way)
 
 
 def best_draft(intent: Intent, place: Place, kept: frozenset[str], fixed: frozenset[str] = frozenset()) -> Draft:
@@ -80,36 +87,50 @@ def _drop_order(intent: Intent) -> list[str]:
     return [part for _, part in sorted(order)]
 
 
-def _best_of(intent: Intent, place: Place, kept: frozenset[str]) -> _Scored | None:
+def _best_of(intent: Intent, place: Place, kept: frozenset[str]) -> Scored | None:
     blocks = tuple(blocks_of(intent, kept - place.pins.keys()))
     if not blocks:
         laid = Laid({}, {}, {})
         put_pins(laid, place, kept)
         add_riders(laid, intent, place, kept, 1.0)
-        return _scored(Draft(intent, place, laid, kept), None)
+        return Scored.of(Draft(intent, place, laid, kept), None)
     leaders = _Leaders()
-    for some, corner in _sets(intent, blocks, backdrop := _backdrop(intent, kept)):
+    for corner, way in _ways(intent, place, kept, blocks):
+        leaders.add(_tried(intent, place, kept, corner, way, leaders.last))
+    best_trees = [refined(intent, place, kept, one) for one in leaders.found]
+    whole = [Scored.of(draft) for draft in wholes(intent, place, kept)]
+    return min([*whole, *best_trees], key=lambda one: one.energy, default=None)
+
+
+def tried_ways(intent: Intent, place: Place, kept: frozenset[str]) -> Iterator[Scored]:
+    """Every tree in every free box, as it is laid out at first."""
+    blocks = tuple(blocks_of(intent, kept - place.pins.keys()))
+    for corner, way in _ways(intent, place, kept, blocks) if blocks else ():
+        yield _tried(intent, place, kept, corner, way, math.inf)
+
+
+def _ways(
+    intent: Intent, place: Place, kept: frozenset[str], blocks: tuple[Block, ...]
+) -> Iterator[tuple[tuple[Block, ...], Way]]:
+    """Each with the blocks that keep to their corner in it."""
+    for some, corner in _sets(intent, blocks, _backdrop(intent, kept)):
         for frame in place.free:
             for tree in trees_for(some):
-                leaders.add(_tried(intent, place, kept, corner, _Way(some, tree, frame, Wish()), leaders.last))
-    corners = tuple(block for block in blocks if _in_a_corner(block, intent))
-    refined = [_refined(intent, place, kept, corners, one, backdrop is not None) for one in leaders.found]
-    whole = [_scored(draft, None) for draft in wholes(intent, place, kept)]
-    return min([*whole, *refined], key=lambda one: one.energy, default=None)
+                yield corner, Way(some, tree, frame, Wish())
 
 
 class _Leaders:
     """The REFINED best of different energies."""
 
     def __init__(self) -> None:
-        self.found: list[_Scored] = []
+        self.found: list[Scored] = []
 
     @property
     def last(self) -> float:
         """What is not below this is none of them."""
         return self.found[-1].energy if len(self.found) == REFINED else math.inf
 
-    def add(self, one: _Scored) -> None:
+    def add(self, one: Scored) -> None:
         """Takes one in, unless there is one of its energy."""
         if one.energy < self.last and all(abs(one.energy - other.energy) > SAME for other in self.found):
             self.found = sorted([*self.found, one], key=lambda other: other.energy)[:REFINED]
@@ -140,13 +161,12 @@ def _in_a_corner(block: Block, intent: Intent) -> bool:
     return (block.kind == "single" or member.role == "badge") and len(intent.near.get(member.part, ())) >= 2
 
 
-def _refined(
-    intent: Intent, place: Place, kept: frozenset[str], corners: tuple[Block, ...], first: _Scored, behind: bool
-) -> _Scored:
-    """Other sizes, then other heights, then centred, each on the best so far."""
+def refined(intent: Intent, place: Place, kept: frozenset[str], first: Scored) -> Scored:
+    """Other sizes, then other heights, then centred, each on the best so far; `first` was laid out by a tree."""
     assert first.way
-    way, best = first.way, first
-    corner = tuple(block for block in corners if block not in way.blocks)
+    way, best, behind = first.way, first, _backdrop(intent, kept) is not None
+    blocks = blocks_of(intent, kept - place.pins.keys())
+    corner = tuple(block for block in blocks if _in_a_corner(block, intent) and block not in way.blocks)
 
     def better(wish: Wish) -> None:
         nonlocal best
@@ -164,22 +184,22 @@ def _refined(
     return best
 
 
-def _wish(one: _Scored) -> Wish:
+def _wish(one: Scored) -> Wish:
     return one.way.wish if one.way else Wish()
 
 
 def _tried(
-    intent: Intent, place: Place, kept: frozenset[str], corner: tuple[Block, ...], way: _Way, above: float
-) -> _Scored:
+    intent: Intent, place: Place, kept: frozenset[str], corner: tuple[Block, ...], way: Way, above: float
+) -> Scored:
     laid = lay(way.tree, way.blocks, intent, place, way.frame, way.wish)
     for block in corner:
         _put_in_corner(laid, block.members[0], intent, place, way)
     put_pins(laid, place, kept)
     add_riders(laid, intent, place, kept, way.wish.scale)
-    return _scored(Draft(intent, place, laid, kept), way, above)
+    return Scored.of(Draft(intent, place, laid, kept), way, above)
 
 
-def _put_in_corner(laid: Laid, member: Member, intent: Intent, place: Place, way: _Way) -> None:
+def _put_in_corner(laid: Laid, member: Member, intent: Intent, place: Place, way: Way) -> None:
     lengths, near, frame = Lengths(intent, place, way.wish.scale), intent.near[member.part], way.frame
     if member.table:
         em = lengths.measure.capital(member, way.wish.scale, alone=False) / member.table.cap
@@ -207,7 +227,3 @@ def _subject_box(backdrop: Member, intent: Intent) -> Rect:
     middle = Point((own.centre.x - whole.x) / whole.width, (own.centre.y - whole.y) / whole.height)
     window = fill_window(whole, intent.size.width / intent.size.height, middle)
     return subject_in(backdrop.subject, window, Rect(0, 0, *intent.size))
-
-
-def _scored(draft: Draft, way: _Way | None, above: float = math.inf) -> _Scored:
-    return _Scored(energy_of(draft, above), draft, way)

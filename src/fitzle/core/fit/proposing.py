@@ -1,4 +1,5 @@
-"""Takes that really differ, proposed by calculation: other colours, another typeface, the picture beside, parts alone.
+"""Takes that really differ, proposed by calculation: parts placed otherwise, other colours, another typeface, the
+picture beside, parts alone.
 
 Each is judged by the rules as any take is, and those are kept that look different at the size seen.
 """
@@ -14,10 +15,12 @@ from fitzle.core.colour.contrast import BLACK, WHITE, contrast_ratio, relative_l
 from fitzle.core.colour.srgb import parse_hex
 from fitzle.core.eye.twins import cells_of, share_that_differs
 from fitzle.core.findings import Finding
+from fitzle.core.fit.arranged_otherwise import arranged_otherwise
 from fitzle.core.fit.deciding import Decided, decide, plan_fit
 from fitzle.core.fit.making import look_at
+from fitzle.core.fit.proposal import Proposal
 from fitzle.core.fit.request import FitRequest
-from fitzle.core.piece.document import parts_in
+from fitzle.core.fit.resolving import resolve
 from fitzle.core.piece.parts import AnyPart, ArtworkPart, GroundPart, WordsPart
 from fitzle.core.piece.scoping import FieldValue
 from fitzle.core.preflight.registry import judged
@@ -30,14 +33,6 @@ DIFFERS = 0.04  # of the cells: less than that is the same take again
 LOOKED_AT_PX = 320
 COVERS = 0.7  # of the picture: from there on a picture is behind what else there is
 PROBE = "probe"
-
-
-class Proposal(NamedTuple):
-    """A take: what it is called by, a line that explains it, and the values that make it."""
-
-    id: str
-    words: str
-    values: tuple[FieldValue, ...]
 
 
 class Ranked(NamedTuple):
@@ -88,6 +83,7 @@ def proposals(request: FitRequest, there: Decided, size: Size, families: Sequenc
     words = [part for part in parts if isinstance(part, WordsPart)]
     marks = [part for part in parts if isinstance(part, ArtworkPart) and part.role == "mark"]
     behind = _picture_behind(parts, there, size)
+    yield from arranged_otherwise(there)
     if words:
         yield from _other_colours(words[0], there, line)
         yield from _other_typeface(words[0], families)
@@ -194,8 +190,8 @@ def _set(part: AnyPart, field: str, value: Any) -> FieldValue:
 
 def probing(request: FitRequest, proposal: Proposal) -> FitRequest:
     """The request for a take with the values of a proposal on top of what is there."""
-    now = {part.id: part for part in parts_in(request.piece, request.placement, request.take, request.row)}
-    piece = request.piece.model_copy(update={"parts": tuple(now.values()), "adjustments": {}, "takes": {PROBE: {}}})
+    now: dict[str, Any] = {"parts": resolve(request).parts, "composed": None, "adjustments": {}, "takes": {PROBE: {}}}
+    piece = request.piece.model_copy(update=now)
     differences: dict[str, dict[str, Any]] = {}
     for one in proposal.values:
         differences.setdefault(one.part, {})[one.field] = one.value
