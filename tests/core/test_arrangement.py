@@ -44,6 +44,13 @@ def with_hand(piece: Piece, hand: Differences) -> Piece:
 
 
 @pytest.mark.parametrize("name", PIECES)
+def test_in_the_place_where_it_was_composed_nothing_is_moved(name: str) -> None:
+    own = PIECES[name]
+    here = own.model_copy(update={"composed": Composed(width=100, height=100, placement="here")})
+    assert arrangement_of(asked(here, STORY)) == {} != arrangement_of(asked(own, STORY))
+
+
+@pytest.mark.parametrize("name", PIECES)
 def test_without_a_shape_of_its_own_a_piece_keeps_to_its_boxes(name: str) -> None:
     plain = PIECES[name].model_copy(update={"composed": None})
     found = resolve(asked(plain, STORY))
@@ -56,7 +63,7 @@ def test_a_place_of_another_shape_is_arranged_and_the_piece_stays(name: str, she
     piece = PIECES[name]
     found = resolve(asked(piece, sheet))
     assert found.arranged == arrangement_of(asked(piece, sheet)), "each time alike"
-    assert is_arranged(piece.composed, found.arranged, Size(sheet.size.width, sheet.size.height))  # type: ignore[union-attr]
+    assert is_arranged(piece.composed, "here", found.arranged, Size(sheet.size.width, sheet.size.height))  # type: ignore[union-attr]
     assert piece.adjustments == {}
     stances = stance_of(found.arranged, by_hand(found.request), found.parts)
     assert stance_of_all(stances) == "arranged"
@@ -164,7 +171,7 @@ def test_composing_is_a_change_like_others() -> None:
     wanted = Compose(composed=Composed(width=1280, height=720))
     changed = apply_changes(plain, [wanted])
     assert changed.composed == wanted.composed and value_of(plain, wanted) is None
-    assert value_of(changed, wanted) == {"width": 1280, "height": 720}
+    assert value_of(changed, wanted) == {"width": 1280, "height": 720, "placement": None}
     assert not clashes(plain, changed, [wanted]), "both want the same"
     other = apply_changes(plain, [Compose(composed=Composed(width=500, height=500))])
     assert clashes(plain, other, [wanted]) == [wanted]

@@ -4,11 +4,11 @@ from datetime import date
 
 import pytest
 
-from fitzle.core.plan.starting_points import kind_of_placement
 from fitzle.core.preflight.demand_words import size_words
 from fitzle.core.spec.catalogue import CataloguePlace, catalogue
 from fitzle.core.spec.sentences import drawn, sentences
 from fitzle.core.spec.sheet import ExactSize
+from fitzle.core.starting.points import kind_of_placement
 from tests.make import sheet
 
 GROUPS = ["Video", "Pages", "Learning", "Shop", "Chat", "Office", "Other"]

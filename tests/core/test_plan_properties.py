@@ -18,7 +18,6 @@ from fitzle.core.plan.guides import guides_of
 from fitzle.core.plan.new_parts import words_part
 from fitzle.core.plan.placed import PlacedArtwork, PlacedWords, Plan
 from fitzle.core.plan.standing import rotated_size, standing_at, standing_box
-from fitzle.core.plan.starting_points import House, kind_of_placement, starting_points
 from fitzle.core.units import Size
 from tests.core.composed import PIECES, artworks, piece, words
 from tests.fits import plan_of
@@ -155,37 +154,6 @@ def test_guides_are_edges_middles_thirds_padding_and_covered_zones() -> None:
     assert sorted(guide.at for guide in guides if guide.axis == "x" and guide.name == "third") == [100, 200]
     assert (across["middle"], across["running time"]) == (150, 300)
     assert math.isclose(across["padding"], 294)
-
-
-HOUSE = House("Ottermoor", ("#17443c", "#f4d06f"), "Anton", "Work Sans", ("ding.svg",), ("photo",))
-KINDS = {
-    "wide banner": {"size": {"width": 2000, "height": 500}, "transparency": "forbidden"},
-    "thumbnail": {"size": {"width": 1280, "height": 720}, "transparency": "forbidden"},
-    "card": {"size": {"width": 640, "height": 640}, "transparency": "forbidden"},
-    "watermark": {"size": {"width": 512, "height": 512}, "transparency": "required"},
-    "sticker": {
-        "name": "Sticker",
-        "kind": "sticker",
-        "size": {"width": 296, "height": 296},
-        "transparency": "required",
-    },
-    "header logo": {"size": {"width": 880, "height": 220}, "transparency": "required"},
-    "icon": {"size": {"width": 32, "height": 32}},
-}
-
-
-@pytest.mark.parametrize("house", [HOUSE, House("Empty")], ids=["with artwork", "with nothing"])
-@pytest.mark.parametrize("kind", KINDS)
-def test_each_kind_of_placement_has_three_starting_points_that_can_be_planned(kind: str, house: House) -> None:
-    place = sheet(**KINDS[kind])
-    assert kind_of_placement(place) == kind
-    points = starting_points(place, house)
-    assert len({point.name for point in points}) == 3
-    for point in points:
-        plan = plan_of(point.piece, place, artworks()[0])
-        assert plan.parts
-        colours = {part.colour for part in plan.words}
-        assert colours <= {"auto", *house.colours, "#111111", "#ffffff"}
 
 
 @pytest.mark.parametrize("role", ["headline", "second line", "byline", "badge"])

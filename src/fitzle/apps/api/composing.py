@@ -9,16 +9,15 @@ from django.http.response import HttpResponseBase
 from ninja import Path, Router, Status
 
 from fitzle.apps.accounts.access import access_to, naming_rule, workspace_to_see
-from fitzle.apps.api.drawn import draw_starting_point, draw_svg, read_contrasts
+from fitzle.apps.api.drawn import draw_svg, read_contrasts
 from fitzle.apps.api.fits import view_of_changed
 from fitzle.apps.api.pictures import download, immutable_picture, width_allowed
 from fitzle.apps.api.schemas import Begin, FitOut, Message, NewPart, StalePiece, StartingPointOut
-from fitzle.apps.artwork.library import newest_change
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.pieces import actions
-from fitzle.apps.pieces.composing import points_for
 from fitzle.apps.pieces.fits import fit_of
 from fitzle.apps.pieces.opening import open_fit
+from fitzle.apps.pieces.starting import draw_starting_point, offered_points, state_of_points
 from fitzle.core.colour.srgb import normal_hex
 from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.spec.naming import file_name, rule_for
@@ -71,10 +70,11 @@ def as_svg(request: HttpRequest, workspace: Path[str], fit: UUID) -> HttpRespons
 
 @router.get("/placements/{uuid:placement}/starting-points", response=list[StartingPointOut])
 def list_starting_points(request: HttpRequest, workspace: Path[str], placement: UUID) -> list[StartingPointOut]:
-    """What one may begin with in this placement."""
+    """What one may begin with in this placement; nothing of it breaks a rule there."""
     space = workspace_to_see(request.user, workspace)
-    points = points_for(space, placements_of(space, [placement])[0])
-    return [StartingPointOut(number=number, name=point.name) for number, point in enumerate(points)]
+    [place] = placements_of(space, [placement])
+    points = offered_points.ask(state_of_points(space, place), space.pk, placement)
+    return [StartingPointOut(number=point.number, name=point.name) for point in points]
 
 
 @router.get("/placements/{uuid:placement}/starting-points/{int:number}/proof")
@@ -83,8 +83,8 @@ def starting_point_proof(
 ) -> HttpResponse:
     """A starting point, drawn."""
     space = workspace_to_see(request.user, workspace)
-    placements_of(space, [placement])
-    drawn = draw_starting_point.ask(newest_change(space), space.pk, placement, number, width_allowed(width))
+    [place] = placements_of(space, [placement])
+    drawn = draw_starting_point.ask(state_of_points(space, place), space.pk, placement, number, width_allowed(width))
     answer = immutable_picture(*drawn)
     answer["Cache-Control"] = "private, max-age=60"
     return answer

@@ -13,19 +13,17 @@ from uuid import UUID
 import numpy as np
 from django.http import Http404
 
-from fitzle.apps.accounts.access import house_colours, workspace_numbered
+from fitzle.apps.accounts.access import workspace_numbered
 from fitzle.apps.api.pictures import held_picture, hold_picture
 from fitzle.apps.api.preparation_schemas import PreparationOut
 from fitzle.apps.api.preparation_views import picture_key, preparation_view
 from fitzle.apps.api.schemas import FitOut
 from fitzle.apps.api.views import fit_view
 from fitzle.apps.artwork.clips import best_near, frame_picture, moment, usable_clip
-from fitzle.apps.artwork.library import artwork_of, early_source, facts_of, ready_by_id, shown_source, source_of
+from fitzle.apps.artwork.library import artwork_of, early_source, shown_source
 from fitzle.apps.artwork.preparing import before_steps, document_of, preparable, preparation_of, shown_stages
 from fitzle.apps.deliveries.record import last_delivered
-from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.drawing.calls import Picture, drawable
-from fitzle.apps.pieces.composing import points_for
 from fitzle.apps.pieces.fits import fit_of, fits_of_piece, one_each
 from fitzle.apps.pieces.opening import OpenFit, decided, open_fit, open_fits
 from fitzle.apps.pieces.takes import name_of_take
@@ -33,11 +31,8 @@ from fitzle.core.artwork.steps.document import AnyStep, Preparation
 from fitzle.core.artwork.steps.material import as_bitmap, natural_size
 from fitzle.core.artwork.steps.proposing import Proposal, proposed
 from fitzle.core.artwork.straight import straight
-from fitzle.core.fit.deciding import decide, plan_fit
-from fitzle.core.fit.proofs import off_the_grid, parts_alone, preview_bytes, proof_bytes, proof_of, without_parts
-from fitzle.core.fit.request import FitArtwork, FitRequest
+from fitzle.core.fit.proofs import off_the_grid, parts_alone, preview_bytes, proof_bytes, without_parts
 from fitzle.core.geometry.rect import Rect
-from fitzle.core.piece.document import artworks_in
 from fitzle.core.plan.screen import screen_width
 from fitzle.core.preflight.legibility import contrasts_behind
 from fitzle.core.render.svg import svg_of
@@ -119,21 +114,6 @@ def draw_svg(workspace: int, fit: UUID) -> Picture:
     opened = open_fit(space, fit_of(space, fit))
     data = svg_of(decided(space, opened).plan, opened.planned.sources(opened.sources(preview=False)))
     return Picture(data, "image/svg+xml")
-
-
-@drawable
-def draw_starting_point(workspace: int, placement: UUID, number: int, width: int) -> Picture:
-    """A starting point for a placement."""
-    space = workspace_numbered(workspace)
-    [entry] = placements_of(space, [placement])
-    points = points_for(space, entry)
-    piece = points[min(max(number, 0), len(points) - 1)].piece
-    ready = ready_by_id(space, artworks_in(piece))
-    known = {name: FitArtwork(facts_of(artwork), artwork.content.sha256) for name, artwork in ready.items()}
-    sources = {name: source_of(artwork, preview=True) for name, artwork in ready.items()}
-    wanted = FitRequest(piece, entry.spec, entry.slug, known, house=house_colours(space))
-    looked = decide(plan_fit(wanted), sources)
-    return Picture(*proof_of(looked, sources, screen_width(*looked.plan.size, width)))
 
 
 @drawable

@@ -23,7 +23,6 @@ from fitzle.apps.pieces.composing import (
     composing_changes,
     drop_of,
     placed_values,
-    points_for,
     replace_changes,
     role_part,
 )
@@ -33,6 +32,7 @@ from fitzle.apps.pieces.motion import work_out_motion
 from fitzle.apps.pieces.opening import OpenFit, decided, open_fit
 from fitzle.apps.pieces.progress import say_enough
 from fitzle.apps.pieces.sharing import shared_slugs, slug_of
+from fitzle.apps.pieces.starting import point_for
 from fitzle.apps.pieces.uses import fits_in_house_colours, fits_showing
 from fitzle.core.artwork.sources import VectorSource
 from fitzle.core.artwork.steps.document import AnyStep, CleanEdge, CutOut
@@ -86,7 +86,8 @@ def change_fit(access: Access, fit_id: UUID, edit: Edit) -> Fit:
     fit = fit_of(access.workspace, fit_id)
     _check_placements(access, edit.changes)
     document, place = saving.document_of(fit.piece), slug_of(fit.placement)
-    arranged = document.composed is not None and open_fit(access.workspace, fit).is_arranged
+    follows = document.composed is not None and not document.composed.is_here(place)
+    arranged = follows and open_fit(access.workspace, fit).is_arranged
     values = [*edit.values, *placed_values(access.workspace, fit, edit.placings)]
     changes = [
         *edit.changes,
@@ -330,10 +331,10 @@ def place_artwork(access: Access, artwork_id: UUID | str, targets: list[str]) ->
 def begin_piece(access: Access, placement_id: UUID, number: int) -> Fit:
     """A new piece from a starting point, standing in the placement."""
     [placement] = placements_of(access.workspace, [placement_id])
-    points = points_for(access.workspace, placement)
-    if not 0 <= number < len(points):
-        raise DocumentError("there is no such starting point")
-    document = points[number].piece.model_copy(update={"subject": placement.spec.name})
+    point = point_for(access.workspace, placement, number)
+    assert point.piece.composed
+    here = point.piece.composed.model_copy(update={"placement": placement.slug})
+    document = point.piece.model_copy(update={"subject": placement.spec.name, "composed": here})
     fits = fitting.stand(saving.create_piece(access.workspace, access.actor, document), [placement])
     make_later(fit.pk for fit in fits)
     return next(fit for fit in fits if fit.placement_id == placement.pk)

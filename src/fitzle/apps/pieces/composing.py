@@ -6,11 +6,11 @@ from collections.abc import Sequence
 from typing import TYPE_CHECKING, NamedTuple
 from uuid import UUID
 
-from fitzle.apps.accounts.access import house_style
-from fitzle.apps.artwork.library import facts_by_id, newest_of_kind
+from fitzle.apps.artwork.library import facts_by_id
 from fitzle.apps.pieces.fits import fit_of
 from fitzle.apps.pieces.models import Fit
 from fitzle.apps.pieces.opening import OpenFit, open_fit
+from fitzle.apps.pieces.starting import house_of
 from fitzle.core.errors import DocumentError
 from fitzle.core.geometry.rect import Point, Rect
 from fitzle.core.piece.changes import AddPart, AnyChange, Compose, ResetField, SetField
@@ -19,11 +19,9 @@ from fitzle.core.piece.parts import WHERE_IT_STANDS, ArtworkPart
 from fitzle.core.piece.scoping import FieldValue
 from fitzle.core.plan.new_parts import artwork_part, replacing, shape_part, words_part
 from fitzle.core.plan.standing import standing_at
-from fitzle.core.plan.starting_points import House, StartingPoint, starting_points
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import Workspace
-    from fitzle.apps.destinations.models import Placement
 
 NOT_READY = DocumentError("this artwork cannot be used", advice="Wait until it is read, or bring it in again.")
 
@@ -45,20 +43,6 @@ class Drop(NamedTuple):
     at: tuple[float, float] | None
     instead: str | None
     only_here: bool = False
-
-
-def house_of(workspace: Workspace) -> House:
-    """What the workspace makes its pieces of."""
-    style = house_style(workspace)
-    usual = House(name=workspace.name)
-    return House(
-        name=workspace.name,
-        colours=tuple(style.colours),
-        heading=style.heading or usual.heading,
-        text=style.text or usual.text,
-        marks=tuple(newest_of_kind(workspace, "mark")),
-        pictures=tuple(newest_of_kind(workspace, "picture")),
-    )
 
 
 def placed_values(workspace: Workspace, fit: Fit, placings: Sequence[Placing]) -> list[FieldValue]:
@@ -87,7 +71,10 @@ def composing_changes(opened: OpenFit) -> list[AnyChange]:
                 changes.append(ResetField(part=part.id, field=field, placement=opened.slug))
             if now[field] != own[part.id][field]:
                 changes.append(SetField(part=part.id, field=field, value=now[field]))
-    return [*changes, Compose(composed=Composed(width=size.width, height=size.height))]
+    return [
+        *changes,
+        Compose(composed=Composed(width=size.width, height=size.height, placement=opened.resolved.request.placement)),
+    ]
 
 
 def role_part(workspace: Workspace, role: str) -> AddPart:
@@ -136,8 +123,3 @@ def drop_of(workspace: Workspace, target: str) -> Drop:
     if act == "into":
         return Drop(fit, (numbers[0], numbers[1]), None)
     return Drop(fit, None, more[0], only_here=act == "simpler")
-
-
-def points_for(workspace: Workspace, placement: Placement) -> list[StartingPoint]:
-    """The starting points for a placement."""
-    return starting_points(placement.spec, house_of(workspace))

@@ -107,7 +107,7 @@ class OpenFit:
     @property
     def is_arranged(self) -> bool:
         """Whether its parts are arranged by calculation here, so that what is moved is moved here alone."""
-        return is_arranged(self.document.composed, self.resolved.arranged, self.size)
+        return is_arranged(self.document.composed, self.resolved.request.placement, self.resolved.arranged, self.size)
 
     @cached_property
     def planned(self) -> Planned:

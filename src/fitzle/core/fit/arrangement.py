@@ -39,10 +39,11 @@ class Arrangements(Protocol):
 def arrangement_of(request: FitRequest, known: Arrangements | None = None) -> Differences:
     """How the parts of a request differ in its place from the shape that they were composed in, by calculation.
 
-    Nothing where the piece does not say for which shape it was composed, or where it cannot be arranged.
+    Nothing where the piece does not say for which shape it was composed, in the place where it was (there parts stand
+    where somebody put them, whatever comes of it), or where it cannot be arranged.
     """
     piece = request.piece
-    if piece.composed is None:
+    if piece.composed is None or piece.composed.is_here(request.placement):
         return {}
     hand = by_hand(request)
     other = {part: {name: value for name, value in fields.items() if _means(name)} for part, fields in hand.items()}
@@ -81,9 +82,11 @@ def stance_of_all(parts: Mapping[str, Stance]) -> Stance:
     return "by hand" if "by hand" in stances else "arranged" if "arranged" in stances else "as composed"
 
 
-def is_arranged(composed: Composed | None, layer: Differences, size: Size) -> bool:
+def is_arranged(composed: Composed | None, placement: str | None, layer: Differences, size: Size) -> bool:
     """Whether a place of a size has an arrangement of its own, so that parts that are moved there move there alone."""
-    return composed is not None and (bool(layer) or not composed.is_shape_of(size))
+    if composed is None or composed.is_here(placement):
+        return False
+    return bool(layer) or not composed.is_shape_of(size)
 
 
 def _means(field: str) -> bool:

@@ -8,7 +8,7 @@ from fitzle.core.piece.scoping import FieldValue
 
 
 class Proposal(NamedTuple):
-    """A take: what it is called by, a line that explains it, and the values that make it; `here`: in its place alone."""
+    """A take: what it is called by, a line that explains it, and the values that make it (`here`: there alone)."""
 
     id: str
     words: str

@@ -22,6 +22,7 @@ MOST_PARTS = 100
 MOST_ADJUSTED = 500  # placements
 MOST_TAKES = 40
 MOST_FIELDS = 60
+MOST_SLUG = 80
 TAKE_MARK = "~"  # between a placement's slug and a take; no slug has it
 MOST_VERSIONS = 20  # of one mark
 MOST_HOUSE_COLOURS = 16
@@ -47,10 +48,15 @@ class Row(Frozen):
 
 
 class Composed(Frozen):
-    """The shape in which the parts of a piece were put where they stand, in px."""
+    """The shape in which the parts of a piece were put where they stand, in px, and in which placement (its slug)."""
 
     width: PositivePx
     height: PositivePx
+    placement: Annotated[str, Field(max_length=MOST_SLUG)] | None = None
+
+    def is_here(self, placement: str | None) -> bool:
+        """Whether that was in this placement."""
+        return placement is not None and self.placement == placement
 
     def is_shape_of(self, size: Size) -> bool:
         """Whether a size is as good as of this shape."""

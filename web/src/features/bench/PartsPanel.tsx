@@ -191,7 +191,11 @@ function Stance({ fit, part }: { fit: FitOut; part: string }) {
 }
 
 function Scope({ bench, fit }: { bench: Bench; fit: FitOut }) {
-  const count = fit.adjusted.length;
+  // Where parts stand by hand in an arranged place is said, and let go, below.
+  const others = fit.arranged
+    ? fit.adjusted.filter((entry) => !fit.by_hand.includes(entry))
+    : fit.adjusted;
+  const count = others.length;
   return (
     <div className="pt-2 pl-3">
       <Choice
@@ -208,7 +212,7 @@ function Scope({ bench, fit }: { bench: Bench; fit: FitOut }) {
           <span className="text-measure">
             {count} {count === 1 ? "adjustment" : "adjustments"} only here.
           </span>{" "}
-          <Button look="bare" className="min-h-6 text-[12px]" onClick={() => bench.takeBack(fit.adjusted)}>
+          <Button look="bare" className="min-h-6 text-[12px]" onClick={() => bench.takeBack(others)}>
             Take back
           </Button>
         </p>
