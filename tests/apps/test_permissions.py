@@ -95,6 +95,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "bring_into": (str(NOBODY), f"into/{NOBODY}/0.5/0.5"),
     "place_artwork": (NOBODY, [str(NOBODY)]),
     "begin_piece": (NOBODY, 0),
+    "stand_elsewhere": (NOBODY, [NOBODY]),
     "empty_placement": (NOBODY,),
     "join_versions": (NOBODY, None),
     "save_house_style": ([], "", "", ""),

@@ -75,6 +75,7 @@ BODIES: dict[str, Any] = {
     "post /places/read": {"words": "9 x 9 px"},
     "post /fits/{fit}/takes": {},
     "post /fits/{fit}/choose": {},
+    "post /fits/{fit}/elsewhere": {"placements": [NO_PLACE]},
     "post /fits/{fit}/questions": {"scene": "page-0-0"},
     "put /fits/{fit}/muted/{rule}": {"reason": "meant so"},
     "post /shared-files": {"places": [NO_PLACE], "leader": NO_PLACE},

@@ -341,6 +341,15 @@ def begin_piece(access: Access, placement_id: UUID, number: int) -> Fit:
 
 
 @action(Capability.CHANGE)
+def stand_elsewhere(access: Access, fit_id: UUID, placements: Sequence[UUID]) -> list[Fit]:
+    """Puts the piece of a fit into other places too, in the same take; what stood there is kept beside it."""
+    fit = fit_of(access.workspace, fit_id)
+    fits = fitting.stand(fit.piece, placements_of(access.workspace, list(placements)), fit.take)
+    make_later(one.pk for one in fits)
+    return fits
+
+
+@action(Capability.CHANGE)
 def empty_placement(access: Access, fit_id: UUID) -> None:
     """Takes a piece out of a placement; the piece itself stays."""
     fitting.take_away(fit_of(access.workspace, fit_id))

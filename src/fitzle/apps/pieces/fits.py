@@ -91,12 +91,12 @@ def place(workspace: Workspace, user: User | None, artwork_id: UUID | str, targe
 
 
 @transaction.atomic
-def stand(piece: Piece, placements: Iterable[Placement]) -> list[Fit]:
+def stand(piece: Piece, placements: Iterable[Placement], take: str = "") -> list[Fit]:
     """Puts a piece into placements and those that their file serves; from then on it is the one chosen there."""
     now = timezone.now()
     all_of_them = {entry.pk: entry for one in placements for entry in served_with(piece.workspace, one)}
     fits = [
-        Fit.objects.update_or_create(piece=piece, placement=entry, take="", row="", defaults={"placed_at": now})[0]
+        Fit.objects.update_or_create(piece=piece, placement=entry, take=take, row="", defaults={"placed_at": now})[0]
         for entry in all_of_them.values()
     ]
     for fit in fits:

@@ -44,6 +44,7 @@ from fitzle.core.units import Size
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import Workspace
     from fitzle.apps.artwork.models import Artwork
+    from fitzle.apps.destinations.models import Placement
 
 
 log = logging.getLogger(__name__)
@@ -270,6 +271,11 @@ def open_fit(workspace: Workspace, fit: Fit) -> OpenFit:
     if not opened:
         raise Http404("The artwork of this fit is not there any more.")
     return opened[0]
+
+
+def open_elsewhere(workspace: Workspace, fit: Fit, placement: Placement) -> OpenFit:
+    """The piece of a fit as if it stood in another placement, which nobody has put it into; Http404 as `open_fit`."""
+    return open_fit(workspace, Fit(piece=fit.piece, placement=placement, take=fit.take))
 
 
 def decided(workspace: Workspace, opened: OpenFit) -> Decided:

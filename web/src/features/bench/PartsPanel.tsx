@@ -192,9 +192,7 @@ function Stance({ fit, part }: { fit: FitOut; part: string }) {
 
 function Scope({ bench, fit }: { bench: Bench; fit: FitOut }) {
   // Where parts stand by hand in an arranged place is said, and let go, below.
-  const others = fit.arranged
-    ? fit.adjusted.filter((entry) => !fit.by_hand.includes(entry))
-    : fit.adjusted;
+  const others = fit.arranged ? fit.adjusted.filter((entry) => !fit.by_hand.includes(entry)) : fit.adjusted;
   const count = others.length;
   return (
     <div className="pt-2 pl-3">

@@ -5,16 +5,20 @@ import { proofUrl } from "../../api/queries";
 import { Masked } from "../../ui/Mask";
 import { State } from "../../ui/State";
 import { SteadyImage } from "../../ui/SteadyImage";
+import { Elsewhere } from "./Elsewhere";
 
-/** All placements of the piece, each live and with its state. */
+/** All placements of the piece, each live and with its state; and the way into others. */
 export function Rail({ fit, workspace }: { fit: FitOut; workspace: string }) {
-  if (fit.rail.length < 2) return null;
+  const alone = fit.rail.length < 2;
   return (
     <section aria-labelledby="rail" className="mt-6 pl-3.5">
-      <h2 id="rail" className="text-[14px]">
-        The same piece elsewhere
-      </h2>
-      <ul className="mt-1 flex overflow-x-auto">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4 gap-y-2">
+        <h2 id="rail" className="text-[14px]">
+          {alone ? "It stands nowhere else" : "The same piece elsewhere"}
+        </h2>
+        <Elsewhere fit={fit} workspace={workspace} />
+      </div>
+      <ul className={alone ? "hidden" : "mt-1 flex overflow-x-auto"}>
         {fit.rail.map((entry) => (
           <li key={entry.id} className="shrink-0">
             <Link

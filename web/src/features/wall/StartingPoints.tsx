@@ -5,7 +5,7 @@ import { beginPiece } from "../../api/actions";
 import { startingPointsQuery } from "../../api/queries";
 import { Problem } from "../../ui/Trouble";
 
-/** Three pieces to begin with, made of the workspace's own colours, typefaces and artwork; a click opens the bench. */
+/** Pieces to begin with, made of the workspace's own colours, typefaces and artwork; a click opens the bench. */
 export function StartingPoints({ workspace, placement }: { workspace: string; placement: string }) {
   const queries = useQueryClient();
   const go = useNavigate();
@@ -20,7 +20,12 @@ export function StartingPoints({ workspace, placement }: { workspace: string; pl
   return (
     <section className="border-b-2 border-strong px-3 pt-2 pb-3">
       <h3 className="text-[13px]">Begin with</h3>
-      <ul className="mt-1 grid grid-cols-3 gap-2">
+      {points.isPending && (
+        <p aria-live="polite" className="mt-1 text-[12px] text-soft">
+          arranging what you have for this shape…
+        </p>
+      )}
+      <ul className="mt-1 grid max-h-[264px] grid-cols-3 gap-2 overflow-y-auto">
         {points.data?.map((point) => (
           <li key={point.number}>
             <button
@@ -29,11 +34,11 @@ export function StartingPoints({ workspace, placement }: { workspace: string; pl
               onClick={() => begin.mutate(point.number)}
               className="group block w-full text-left"
             >
-              <span className="checker light-checker flex h-16 items-center justify-center border border-hairline p-1 group-hover:border-measure">
+              <span className="flex h-16 items-center justify-center border border-hairline p-1 group-hover:border-measure">
                 <img
                   src={`/api/workspaces/${workspace}/placements/${placement}/starting-points/${point.number}/proof?width=180`}
                   alt=""
-                  className="max-h-full max-w-full object-contain"
+                  className="checker light-checker max-h-full max-w-full object-contain"
                 />
               </span>
               <span className="mt-0.5 block text-[11px] leading-[14px] text-soft group-hover:text-ink">
