@@ -67,7 +67,7 @@ function Places({ fit, workspace, close }: Props & { close: () => void }) {
       </p>
       {places.error && <Problem message={places.error.message} />}
       {places.data && others.length === 0 && <p className="pt-3 text-[13px]">It stands in every place.</p>}
-      <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-5 gap-y-5">
+      <ul className="mt-4 grid grid-cols-[repeat(auto-fill,minmax(128px,1fr))] gap-x-5 gap-y-5 px-1">
         {others.map((place) => (
           <Place
             key={place.id}
