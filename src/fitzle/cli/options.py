@@ -9,6 +9,7 @@ from typing import Any
 from fitzle.cli.telling import say, say_error
 from fitzle.core.errors import FitzleError
 
+RUN_RULE = "{subject}-{row}_{width}x{height}"
 SPEC_HELP = 'the spec sheet: a JSON file, or words like "PNG 512x512 under 200 KB"'
 USUAL_SECONDS = 10.0  # as core.encode.budget has it, which is not loaded for the help alone
 
@@ -102,9 +103,22 @@ def _add_building(commands: Any, common: argparse.ArgumentParser) -> None:
     building.add_argument("--strict", action="store_true", help="exit 1 for risky pictures too")
     building.set_defaults(run="building:build")
 
+    _add_run(commands.add_parser("run", parents=[common], help="make the files of a piece for every row of a table"))
+
     beginning = commands.add_parser("init", parents=[common], help="write a fitzle.toml from what lies in a folder")
     beginning.add_argument("folder", type=Path, nargs="?", default=Path())
     beginning.set_defaults(run="building:init")
+
+
+def _add_run(run: argparse.ArgumentParser) -> None:
+    run.add_argument("piece", type=Path, help="a piece whose fields the columns of the table fill")
+    run.add_argument("table", type=Path, help="CSV, text with tabs, or XLSX; its first line has the headings")
+    run.add_argument("--spec", required=True, action="append", help=f"{SPEC_HELP}; several times for several places")
+    run.add_argument("--out", type=Path, required=True, help="the folder for the files")
+    run.add_argument("--pictures", type=Path, help="the folder of pictures that cells name; else that of the table")
+    run.add_argument("--name", default=RUN_RULE, help="what files are called; fields and {row} are tokens too")
+    _add_budget(run)
+    run.set_defaults(run="rows:run")
 
 
 def _add_animating(animate: argparse.ArgumentParser) -> None:

@@ -33,11 +33,22 @@ TakeId = Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,39}$")]
 FieldName = Annotated[str, Field(pattern=r"^[a-z][a-z0-9_]{0,39}$")]
 
 
+class RowCounter(Frozen):
+    """Words that count rows where a cell is empty: before, a number of at least so many digits, after."""
+
+    before: Annotated[str, Field(max_length=80)] = ""
+    start: Annotated[int, Field(ge=0, le=1_000_000)] = 1
+    step: Annotated[int, Field(ge=1, le=1000)] = 1
+    digits: Annotated[int, Field(ge=1, le=9)] = 1
+    after: Annotated[str, Field(max_length=80)] = ""
+
+
 class FieldTarget(Frozen):
-    """The field of a part that a named field of the piece gives a value to."""
+    """The field of a part that a named field of the piece gives a value to; where a row leaves it empty a `counter`."""
 
     part: PartId
     field: Annotated[str, Field(min_length=1, max_length=40)]
+    counter: RowCounter | None = None
 
 
 class Row(Frozen):

@@ -19,6 +19,11 @@ def checked_rule(rule: str) -> str:
     return rule
 
 
+def tokens_in(rule: str) -> list[str]:
+    """The tokens of a rule, in their order."""
+    return _TOKEN.findall(rule)
+
+
 def filled_rule(rule: str, values: dict[str, str]) -> str:
     """The rule with each token replaced; a token without a value becomes nothing."""
     return _TOKEN.sub(lambda found: values.get(found[1], ""), rule)

@@ -48,7 +48,7 @@ export function FillMenu({ workspace, targets, label, about, fit, quiet }: Props
           sideOffset={4}
           collisionPadding={12}
           aria-label={`${about}: ${label}`}
-          className="z-40 flex max-h-(--radix-popover-content-available-height) w-80 flex-col border border-ink bg-sheet"
+          className="z-40 flex max-h-(--radix-popover-content-available-height) w-80 flex-col overflow-y-auto border border-ink bg-sheet"
         >
           <Choices workspace={workspace} targets={targets} fit={fit} close={() => setOpen(false)} />
         </Popover.Content>
@@ -90,7 +90,7 @@ function Choices({ workspace, targets, fit, close }: ChoicesProps) {
       {only && <StartingPoints workspace={workspace} placement={only} />}
       {only && <h3 className="px-3 pt-2 text-[13px]">Or put artwork there</h3>}
       <FindWords workspace={workspace} words={words} type={setWords} />
-      <ul className="max-h-56 min-h-16 flex-1 overflow-y-auto">
+      <ul className="max-h-56 min-h-20 flex-1 overflow-y-auto">
         {artwork.data?.filter(isChoosable).map((entry) => (
           <li key={entry.id} className="border-b border-hairline">
             <button
@@ -109,7 +109,7 @@ function Choices({ workspace, targets, fit, close }: ChoicesProps) {
           </li>
         ))}
       </ul>
-      <div className="flex flex-wrap items-center gap-2 p-3">
+      <div className="flex shrink-0 flex-wrap items-center gap-2 p-3">
         <BringIn targets={targets} label="Choose a file" look="quiet" />
         {fit && (
           <Button look="quiet" onClick={() => empty.mutate()}>

@@ -18,14 +18,14 @@ export function StartingPoints({ workspace, placement }: { workspace: string; pl
     },
   });
   return (
-    <section className="border-b-2 border-strong px-3 pt-2 pb-3">
+    <section className="flex min-h-32 shrink flex-col border-b-2 border-strong px-3 pt-2 pb-3">
       <h3 className="text-[13px]">Begin with</h3>
       {points.isPending && (
         <p aria-live="polite" className="mt-1 text-[12px] text-soft">
           arranging what you have for this shape…
         </p>
       )}
-      <ul className="mt-1 grid max-h-[264px] grid-cols-3 gap-2 overflow-y-auto">
+      <ul className="mt-1 grid max-h-[264px] min-h-0 grid-cols-3 gap-2 overflow-y-auto">
         {points.data?.map((point) => (
           <li key={point.number}>
             <button

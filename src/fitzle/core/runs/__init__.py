@@ -1,0 +1,1 @@
+"""Runs: one piece for every row of a table."""

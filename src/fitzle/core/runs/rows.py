@@ -1,0 +1,65 @@
+"""Rows of a table as rows of a run: values for the parts, and what is wrong with which cell."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import NamedTuple
+
+from fitzle.core.errors import FitzleError
+from fitzle.core.piece.document import Piece, Row, parts_in
+from fitzle.core.runs.fields import Matched, columns_of, value_of_cell
+from fitzle.core.runs.table import Table
+
+
+class CellProblem(NamedTuple):
+    """What is wrong with a cell: the line of the table, the field (empty: the row as a whole) and words for people."""
+
+    line: int
+    field: str
+    words: str
+
+
+class RunRow(NamedTuple):
+    """A row of a run: where it stood in the table, its cells by field, and the values that they make."""
+
+    line: int
+    cells: dict[str, str]
+    row: Row
+
+
+def rows_of(
+    piece: Piece, table: Table, found: Matched, artworks: Mapping[str, str]
+) -> tuple[list[RunRow], list[CellProblem]]:
+    """The rows whose cells can all be used, and what is wrong with the others; those are left out, not the rest."""
+    rows: list[RunRow] = []
+    problems: list[CellProblem] = []
+    for number, (cells, line) in enumerate(zip(table.rows, table.lines, strict=True)):
+        own = {name: cells[column] for name, column in found.columns.items()}
+        row, wrong = row_of_cells(piece, own, number, line, artworks)
+        problems += wrong
+        if row is not None:
+            rows.append(RunRow(line, own, row))
+    return rows, problems
+
+
+def row_of_cells(
+    piece: Piece, cells: Mapping[str, str], number: int, line: int, artworks: Mapping[str, str]
+) -> tuple[Row | None, list[CellProblem]]:
+    """The row that cells (by field) stand for; None where one of them cannot be used."""
+    values, wrong = {}, []
+    for name, column in columns_of(piece).items():
+        try:
+            value = value_of_cell(column, cells.get(name, ""), number, artworks)
+        except FitzleError as error:
+            wrong.append(CellProblem(line, name, str(error)))
+            continue
+        if value is not None:
+            values[name] = value
+    if wrong:
+        return None, wrong
+    row = Row(id=str(line), values=values)
+    try:
+        parts_in(piece, None, row=row)
+    except FitzleError as error:
+        return None, [CellProblem(line, "", str(error))]
+    return row, []
