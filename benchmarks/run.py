@@ -205,6 +205,21 @@ def moving() -> list[Row]:
     ]  # fmt: skip
 
 
+def arranging() -> list[Row]:
+    """A piece in places of other shapes, and for every row of a table."""
+    from benchmarks import arranging as places
+    from benchmarks import runs
+
+    middle, most = places.middle_and_most(places.each_ms())
+    ours, theirs = runs.files_a_second()
+    return [
+        row("arranged for another shape, median of 288", middle, None, "ms", "< 30 ms"),
+        row("arranged for another shape, longest", most, None, "ms", "< 150 ms"),
+        row("one piece in 24 places, arranged, planned, judged", places.two_dozen_s(), None, "s", "< 1.2 s"),
+        row("files of a run, 1280x720, a second", ours, theirs, "", ">= 5"),
+    ]
+
+
 def building() -> list[Row]:
     """`./fitzle build` where nothing changed."""
     from benchmarks.delivering import OUTPUTS, build_unchanged_s
@@ -416,6 +431,7 @@ def main() -> None:
         files_under_limits,
         building,
         moving,
+        arranging,
         composed,
         eye,
         places,

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator
+from functools import lru_cache
 from typing import NamedTuple
 
 from fitzle.core.geometry.rect import Point, Rect
@@ -177,12 +178,14 @@ def flattened(path: Path, parts: int = 12) -> Iterator[list[Point]]:
 
 def _cubic_points(start: Point, points: tuple[Point, ...], parts: int) -> list[Point]:
     one, two, end = points
-    line = []
-    for index in range(1, parts + 1):
-        t = index / parts
-        s = 1 - t
-        weights = (s**3, 3 * s * s * t, 3 * s * t * t, t**3)
-        x = sum(weight * point.x for weight, point in zip(weights, (start, one, two, end), strict=True))
-        y = sum(weight * point.y for weight, point in zip(weights, (start, one, two, end), strict=True))
-        line.append(Point(x, y))
-    return line
+    return [
+        Point(a * start.x + b * one.x + c * two.x + d * end.x, a * start.y + b * one.y + c * two.y + d * end.y)
+        for a, b, c, d in _bernstein(parts)
+    ]
+
+
+@lru_cache(maxsize=16)
+def _bernstein(parts: int) -> list[tuple[float, float, float, float]]:
+    """The weights of a cubic's four points at the ends of `parts` equal parts (Bernstein polynomials)."""
+    shares = [index / parts for index in range(1, parts + 1)]
+    return [((1 - t) ** 3, 3 * (1 - t) ** 2 * t, 3 * (1 - t) * t * t, t**3) for t in shares]

@@ -7,6 +7,7 @@ from pathlib import Path as FilePath
 from typing import Any
 
 from fitzle.core.geometry.path import Path, Pen
+from fitzle.core.geometry.rect import Rect
 
 OPEN_FILES = 160  # font files kept open; all of one family's are about six
 KEPT_OUTLINES = 6000  # glyphs
@@ -68,6 +69,12 @@ def glyph_outline(file: str, glyph: int) -> Path:
     pen = _GlyphPen(1 / font.em)
     font.font.draw_glyph_with_pen(glyph, pen)
     return pen.pen.path()
+
+
+@lru_cache(maxsize=KEPT_OUTLINES)
+def glyph_reach(file: str, glyph: int) -> Rect:
+    """A box around a glyph's outline about its origin, in em: its curves' handles included, so it may be too large."""
+    return glyph_outline(file, glyph).bounds()
 
 
 class _GlyphPen:

@@ -8,7 +8,7 @@ from fitzle.core.geometry.path import Path, joined
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.type.bidi import visual_order
 from fitzle.core.type.breaking import SOFT_HYPHEN, ZERO_WIDTH_SPACE, Token, best_breaks, lines_needed, tokens_of
-from fitzle.core.type.font_files import font_of, glyph_outline
+from fitzle.core.type.font_files import font_of, glyph_outline, glyph_reach
 from fitzle.core.type.library import FontFace
 from fitzle.core.type.shaping import Cluster, Glyph, Paragraph, shaped
 
@@ -62,6 +62,14 @@ class Layout(NamedTuple):
     x_height_px: float
     block: Rect
     missing: str
+
+    def reach(self) -> Rect:
+        """A box around all letters in px that no outline leaves; a little too large where curves have long handles."""
+        boxes = [
+            glyph_reach(glyph.file, glyph.glyph).scaled(self.size_px).moved(glyph.x, glyph.y) for glyph in self.glyphs
+        ]
+        left, top = min(box.x for box in boxes), min(box.y for box in boxes)
+        return Rect(left, top, max(box.right for box in boxes) - left, max(box.bottom for box in boxes) - top)
 
     def outline(self) -> Path:
         """All letters as one outline in px."""

@@ -86,13 +86,25 @@ def words_clearance_px(words: PlacedWords, plan: Plan, sheet: SpecSheet) -> floa
     return min(straight, *(sheet.mask.outline.depth(point, width, height) for point in points))
 
 
+def _depth_of(box: Rect, plan: Plan, sheet: SpecSheet) -> float:
+    """The least distance of a box to the edge of what shows; masks bulge outwards, so the corners tell."""
+    width, height = plan.size
+    straight = min(box.x, box.y, width - box.right, height - box.bottom)
+    if sheet.mask is None:
+        return straight
+    corners = [Point(x, y) for x in (box.x, box.right) for y in (box.y, box.bottom)]
+    return min(straight, *(sheet.mask.outline.depth(corner, width, height) for corner in corners))
+
+
 def _words_too_near(words: PlacedWords, evidence: Evidence) -> Finding | None:
     """Turned words are judged by eye: their letters are drawn elsewhere. A plate may reach the edge on purpose."""
     plan, sheet = evidence.plan, evidence.sheet
     if not words.layout.glyphs or words.look.rotation:
         return None
-    found = words_clearance_px(words._replace(plate=None), plan, sheet)
     least = least_clearance_px(plan.size.short_side)
+    if _depth_of(words.layout.reach(), plan, sheet) >= least:  # nothing of them is nearer: their outline is spared
+        return None
+    found = words_clearance_px(words._replace(plate=None), plan, sheet)
     if found >= least - ROUNDING_PX:
         return None
     return Finding(
