@@ -45,6 +45,7 @@ def run(args: argparse.Namespace) -> Answer:
     making = _Making(piece, [spec_of(spec) for spec in args.spec], pictures, args)
     files = [file for number, row in enumerate(rows, 1) for file in making.planned(row, number)]
     check_stems(files)
+    making.begin()
     with ThreadPoolExecutor(AT_ONCE) as pool:
         told = list(pool.map(making.made, files))
     answer = {
@@ -84,6 +85,22 @@ class _Making:
 
     def __init__(self, piece: Any, sheets: list[Any], pictures: _Pictures, args: argparse.Namespace) -> None:
         self._piece, self._sheets, self._pictures, self._args = piece, sheets, pictures, args
+        self._first: list[Any] = [None for _ in sheets]
+
+    def begin(self) -> None:
+        """Makes the file of the piece itself for each place: the search for those of rows begins where it ended."""
+        for place, sheet in enumerate(self._sheets):
+            try:
+                self._first[place] = self._file(sheet, None, None).encoded
+            except (FitzleError, OSError):
+                continue  # what is wrong with the piece itself the rows will tell
+
+    def _file(self, sheet: Any, row: Any, like: Any) -> Any:
+        from fitzle.core.fit.alone import made_alone
+        from fitzle.core.fit.beside import artwork_beside
+
+        artworks = {name: self._pictures.read(name) for name in artwork_beside(self._piece, sheet, "", row)}
+        return made_alone(self._piece, sheet, artworks, row=row, seconds=self._args.seconds, like=like)
 
     def planned(self, row: Any, number: int) -> list[Any]:
         """The files of a row, named."""
@@ -111,13 +128,9 @@ class _Making:
             return told | {"verdict": "failed", "message": str(error)}
 
     def _written(self, file: Any, sheet: Any) -> dict[str, Any]:
-        from fitzle.core.fit.alone import made_alone
-        from fitzle.core.fit.beside import artwork_beside
         from fitzle.core.formats import format_named
 
-        row = file.row.row
-        artworks = {name: self._pictures.read(name) for name in artwork_beside(self._piece, sheet, "", row)}
-        made = made_alone(self._piece, sheet, artworks, row=row, seconds=self._args.seconds)
+        made = self._file(sheet, file.row.row, self._first[file.place])
         encoded, verdict = made.encoded, made.judgement.verdict
         told: dict[str, Any] = {"verdict": verdict, "findings": plain_findings(made.judgement.findings)}
         if encoded and verdict != "refused":

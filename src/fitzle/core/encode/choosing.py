@@ -30,12 +30,17 @@ def best_file(
     first one that reaches LOSSLESS_SCORE is taken. When the budget is used up the best so far is chosen.
     """
     budget = budget or Budget()
-    formats = [fmt for fmt in sheet.formats if wish.format in (None, fmt) and _holds(fmt, rendered, size)]
+    formats = formats_for(rendered, sheet, size, wish)
     contest = _Contests(rendered, sheet.max_bytes, budget, size, wish)
     found = contest.first_lossless(formats) if sheet.max_bytes is None else contest.all_under_the_limit(formats)
     best = _best_in_order(found, formats)
     problem = _problem(bool(formats), best)
     return Choice(None if problem else best, contest.candidates, problem, budget.ended_early, budget.seconds)
+
+
+def formats_for(rendered: Rendered, sheet: SpecSheet, size: Size, wish: Wish) -> list[Format]:
+    """The formats that can be used, in the sheet's order."""
+    return [fmt for fmt in sheet.formats if wish.format in (None, fmt) and _holds(fmt, rendered, size)]
 
 
 class _Contests:

@@ -8,6 +8,7 @@ from typing import NamedTuple
 from fitzle.core.artwork.reading import Artwork
 from fitzle.core.documents import validated
 from fitzle.core.encode.budget import Budget
+from fitzle.core.encode.result import Encoded
 from fitzle.core.encode.wish import NO_WISH, Wish
 from fitzle.core.fit.beside import placement_in
 from fitzle.core.fit.deciding import decide, plan_fit
@@ -57,9 +58,10 @@ def made_alone(
     wish: Wish = NO_WISH,
     house: tuple[str, ...] = (),
     seconds: float | None = None,
+    like: Encoded | None = None,
 ) -> Made:
-    """The file of a piece, judged; `artworks` are by the names that the piece uses."""
+    """The file of a piece, judged; `artworks` are by the names that the piece uses, `like` is a sibling's file."""
     known = {name: FitArtwork(artwork.facts, name) for name, artwork in artworks.items()}
     sources = {name: artwork.source for name, artwork in artworks.items()}
     request = FitRequest(piece, sheet, placement_in(piece, sheet), known, take=take, row=row, wish=wish, house=house)
-    return make_fit(decide(plan_fit(request), sources), sources, Budget(seconds) if seconds else None)
+    return make_fit(decide(plan_fit(request), sources), sources, Budget(seconds) if seconds else None, like)

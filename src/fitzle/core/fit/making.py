@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from fitzle.core.artwork.sources import Source
 from fitzle.core.encode.budget import Budget
-from fitzle.core.encode.choosing import best_file
+from fitzle.core.encode.like import file_like
 from fitzle.core.encode.rendered import Rendered
 from fitzle.core.encode.result import Choice, Encoded
 from fitzle.core.findings import Finding, Verdict, verdict_of
@@ -59,9 +59,14 @@ class Made(NamedTuple):
         return self.encoded.size(drawn) if self.encoded else drawn
 
 
-def make_fit(decided: Decided, sources: Mapping[str, Source], budget: Budget | None = None) -> Made:
-    """Renders, finds the best file within the budget and judges it; `sources` are by all ids."""
-    choice = make_file(decided, sources, budget)
+def make_fit(
+    decided: Decided, sources: Mapping[str, Source], budget: Budget | None = None, like: Encoded | None = None
+) -> Made:
+    """Renders, finds the best file within the budget and judges it; `sources` are by all ids.
+
+    The search begins where it ended for a file that it is `like`, a sibling in a run.
+    """
+    choice = make_file(decided, sources, budget, like=like)
     file = read_file_facts(choice.best.data) if choice.best else None
     return Made(decided, choice, judge_fit(decided, choice, file, look_at(decided, sources)))
 
@@ -71,6 +76,7 @@ def make_file(
     sources: Mapping[str, Source],
     budget: Budget | None = None,
     tell: Callable[[str], None] | None = None,
+    like: Encoded | None = None,
 ) -> Choice:
     """The best file of a decided fit; `tell` hears what is being done for one that moves, which takes a while."""
     if is_icon_set(decided.resolved.sheet):
@@ -83,7 +89,7 @@ def make_file(
         longer = Budget(budget.seconds * MOVING_TIMES) if budget else None
         return make_moving_file(decided, sources, longer, tell=tell)
     plan, rendered = decided.plan, rendered_fit(decided, sources)
-    choice = best_file(rendered, decided.resolved.sheet, plan.size, budget, decided.resolved.request.wish)
+    choice = file_like(like, rendered, decided.resolved.sheet, plan.size, budget, decided.resolved.request.wish)
     return with_remedies(choice, decided, sources, rendered)
 
 
