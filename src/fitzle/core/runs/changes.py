@@ -116,8 +116,8 @@ def _clash(rows: Rows, change: AnyRowChange) -> _Newest | None:
         now = rows[change.row].cells.get(change.field, "")
         return _Newest(now) if change.had is not None and now not in (change.had, change.text) else None
     if isinstance(change, RemoveRow):
-        now = rows[change.row]
-        return _Newest(now) if change.had is not None and now != change.had else None
+        entry = rows[change.row]
+        return _Newest(entry) if change.had is not None and entry != change.had else None
     if isinstance(change, Differ):
         there = differing(rows[change.row], change.part, change.field)
         return _Newest(there) if change.had is not None and there not in (change.had, change.now) else None
