@@ -7,8 +7,9 @@ from typing import Any
 import pytest
 
 from fitzle.core.errors import DocumentError, FitzleError
-from fitzle.core.piece.document import Piece, RowCounter, parts_in
-from fitzle.core.runs.fields import columns_of, counted, matched, value_of_cell
+from fitzle.core.piece.changes import NameField, RemovePart, apply_changes, clashes, value_of
+from fitzle.core.piece.document import FieldTarget, Piece, RowCounter, parts_in
+from fitzle.core.runs.fields import columns_of, counted, matched, proposed_fields, value_of_cell
 from fitzle.core.runs.names import collisions, listed
 from fitzle.core.runs.rows import rows_of
 from fitzle.core.runs.stems import check_rule
@@ -128,6 +129,27 @@ def test_unknown_tokens_are_refused() -> None:
     check_rule("{title}_{row}_{width}", ["title"])
     with pytest.raises(DocumentError, match="unknown {price}"):
         check_rule("{price}", ["title"])
+
+
+def test_what_a_series_changes_is_proposed() -> None:
+    plain = lesson(**{"title": {"part": "headline", "field": "text"}})
+    assert {name: (one.part, one.field) for name, one in proposed_fields(plain).items()} == {
+        "picture": ("guest", "artwork"), "badge": ("badge", "text"),
+    }  # fmt: skip
+
+
+def test_fields_are_named_and_let_go_as_changes() -> None:
+    plain = lesson(**{"title": {"part": "headline", "field": "text"}})
+    target = FieldTarget(part="badge", field="text", counter=RowCounter(before="Lesson "))
+    named = NameField(name="episode", target=target)
+    after = apply_changes(plain, [named])
+    assert after.fields["episode"] == target and value_of(plain, named) is None
+    assert apply_changes(after, [NameField(name="episode", target=None)]) == plain
+    other = apply_changes(plain, [NameField(name="episode", target=FieldTarget(part="headline", field="colour"))])
+    assert clashes(plain, other, [named]) == [named] and not clashes(plain, after, [named])
+    assert "episode" not in apply_changes(after, [RemovePart(part="badge")]).fields, "gone with its part"
+    with pytest.raises(DocumentError, match="has no 'wobble'"):
+        apply_changes(plain, [NameField(name="x", target=FieldTarget(part="badge", field="wobble"))])
 
 
 @pytest.fixture

@@ -10,7 +10,7 @@ from pydantic import Field, ValidationError
 from fitzle.core.documents import plain_problems
 from fitzle.core.errors import DocumentError
 from fitzle.core.findings import Frozen
-from fitzle.core.piece.document import Composed, Piece
+from fitzle.core.piece.document import Composed, FieldName, FieldTarget, Piece
 from fitzle.core.piece.editing import part_named
 from fitzle.core.piece.parts import PartId, adjustable
 
@@ -66,8 +66,16 @@ class Compose(Frozen):
     composed: Composed | None
 
 
+class NameField(Frozen):
+    """Names a field of a part, so that rows of a run may give it values; null takes the name away."""
+
+    act: Literal["name"] = "name"
+    name: FieldName
+    target: FieldTarget | None
+
+
 PartChange = SetField | ResetField | AddPart | RemovePart | MovePart
-AnyChange = PartChange | Compose
+AnyChange = PartChange | Compose | NameField
 Change = Annotated[AnyChange, Field(discriminator="act")]
 
 
@@ -75,6 +83,9 @@ def value_of(piece: Piece, change: AnyChange) -> Any:
     """The present value that a change would replace, as plain data; None where the part is not there."""
     if isinstance(change, Compose):
         return piece.composed.model_dump(mode="json") if piece.composed else None
+    if isinstance(change, NameField):
+        target = piece.fields.get(change.name)
+        return target.model_dump(mode="json") if target else None
     return _value_of_part(piece, change)
 
 
@@ -106,9 +117,9 @@ def _clashes(base: Piece, newest: Piece, change: AnyChange) -> bool:
     if isinstance(change, RemovePart) and not _has(newest, change.part):
         return False  # both took it away
     now = value_of(newest, change)
-    if isinstance(change, Compose):
-        wanted = change.composed.model_dump(mode="json") if change.composed else None
-        return now not in (value_of(base, change), wanted)
+    if isinstance(change, Compose | NameField):
+        meant = change.composed if isinstance(change, Compose) else change.target
+        return now not in (value_of(base, change), meant.model_dump(mode="json") if meant else None)
     return bool(now != value_of(base, change) and not (isinstance(change, SetField) and now == change.value))
 
 
@@ -133,6 +144,11 @@ def _applied(piece: Piece, change: AnyChange) -> dict[str, Any]:
         return data
     if isinstance(change, Compose):
         data["composed"] = change.composed.model_dump(mode="json") if change.composed else None
+        return data
+    if isinstance(change, NameField):
+        data["fields"].pop(change.name, None)
+        if change.target:
+            data["fields"][change.name] = change.target.model_dump(mode="json")
         return data
     part = part_named(piece, change.part)
     if isinstance(change, RemovePart):

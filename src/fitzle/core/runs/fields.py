@@ -119,3 +119,30 @@ def _number(cell: str) -> float:
     if not _NUMBER.fullmatch(cell):
         raise ValueOutOfRange(f"{shortened(cell)!r} is no number", advice="Write 1.5, for one, or 1,5.")
     return float(cell.replace(",", "."))
+
+
+def proposed_fields(piece: Piece) -> dict[str, FieldTarget]:
+    """What rows of a series most likely change: all words that show and all pictures that are not behind everything.
+
+    They are called by their roles. Fields that the piece has already are left out.
+    """
+    had = {(target.part, target.field) for target in piece.fields.values()}
+    found: dict[str, FieldTarget] = {}
+    for part in piece.parts:
+        field = "text" if isinstance(part, WordsPart) else "artwork" if _changes_in_a_series(part) else None
+        if field and not part.hidden and (part.id, field) not in had:
+            name = _free_name(part.role.replace(" ", "_"), {*piece.fields, *found})
+            found[name] = FieldTarget(part=part.id, field=field)
+    return found
+
+
+def _changes_in_a_series(part: Any) -> bool:
+    return isinstance(part, ArtworkPart) and part.role == "picture" and part.stands != "fill"
+
+
+def _free_name(wanted: str, taken: set[str]) -> str:
+    number, name = 1, wanted
+    while name in taken:
+        number += 1
+        name = f"{wanted}_{number}"
+    return name
