@@ -213,6 +213,65 @@ def test_artwork_that_a_row_names_is_read_and_counts(tmp_path: Path, capsys: pyt
     assert run(capsys, "build", "--check", tmp_path)[0] == 1
 
 
+RUN = """fitzle = 1
+[[run]]
+piece = "school/lesson.json"
+table = "school/rows.csv"
+pictures = "school/guests"
+places = ["PNG 200x120", "PNG 90x90"]
+folder = "lessons"
+name = "{title}_{width}"
+"""
+
+
+@pytest.fixture
+def school(tmp_path: Path) -> Path:
+    (tmp_path / "school/guests").mkdir(parents=True)
+    for name, colour in (("rowan", "#b4541a"), ("ida", "#17443c")):
+        drawing = svg(f'<circle cx="50" cy="25" r="20" fill="{colour}"/>')
+        (tmp_path / f"school/guests/{name}.svg").write_bytes(drawing)
+    fields = {"guest": {"part": "mark", "field": "artwork"}, "title": {"part": "headline", "field": "text"}}
+    parts = [
+        {"id": "ground", "role": "ground"},
+        {"id": "mark", "role": "mark", "artwork": "guests/ida.svg"},
+        {"id": "headline", "role": "headline", "text": "x", "stands": {"anchor": "bottom", "width": 1, "height": 0.3}},
+    ]
+    piece = {"fitzle_piece": 2, "subject": "Lesson", "parts": parts, "fields": fields}
+    (tmp_path / "school/lesson.json").write_text(json.dumps(piece))
+    (tmp_path / "school/rows.csv").write_text("Title;Guest\nOne;Rowan\nTwo;ida.svg\n")
+    (tmp_path / "fitzle.toml").write_text(RUN)
+    return tmp_path
+
+
+def test_a_run_is_built_and_only_rows_that_changed_are_made_anew(
+    school: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    _, told = run(capsys, "build", school)
+    assert sorted(one["target"] for one in told["targets"]) == [
+        "lessons/one_200", "lessons/one_90", "lessons/two_200", "lessons/two_90",
+    ]  # fmt: skip
+    assert told["counts"] == {"new": 4}
+    assert run(capsys, "build", school)[1]["counts"] == {"unchanged": 4}
+    (school / "school/rows.csv").write_text("Title;Guest\nOne;Rowan\nTwo;Rowan\n")
+    assert run(capsys, "build", school)[1]["counts"] == {"changed": 2, "unchanged": 2}
+
+
+@pytest.mark.parametrize(
+    ("table", "said"),
+    [
+        ("Title;Guest\nOne;Nobody\n", "rows.csv: line 2: there is no picture 'Nobody'"),
+        ("Title\nOne\nONE\n", "lines 2 and 3"),
+        ("Price\n3\n", "no heading is that of a field"),
+    ],
+)
+def test_a_run_that_cannot_be_made_whole_is_said(
+    school: Path, capsys: pytest.CaptureFixture[str], table: str, said: str
+) -> None:
+    (school / "school/rows.csv").write_text(table)
+    code, told = run(capsys, "build", school)
+    assert code == 2 and said in told["error"]
+
+
 def test_init_writes_one_that_builds_and_never_over_another(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     (tmp_path / "art").mkdir()
     (tmp_path / "art" / "My mark.svg").write_bytes(svg())

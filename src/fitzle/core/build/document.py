@@ -76,6 +76,20 @@ class Icons(Frozen):
     accept: tuple[str, ...] = ()
 
 
+class RunOf(Frozen):
+    """A piece for every row of a table, in each of some places. `pictures` is the folder of the files that cells name,
+    beside or below the piece; `name` what files are called, below `folder` of the output.
+    """
+
+    piece: FilePath
+    table: FilePath
+    places: Annotated[tuple[Name, ...], Field(min_length=1, max_length=100)]
+    pictures: FilePath | None = None
+    name: Annotated[str, Field(min_length=1, max_length=200)] = "{subject}-{row}_{width}x{height}"
+    folder: Annotated[str, Field(max_length=400), AfterValidator(_inside)] = ""
+    accept: tuple[str, ...] = ()
+
+
 class Build(Frozen):
     """Everything that is to be made. `artwork` and `places` give names to files and to words."""
 
@@ -85,6 +99,7 @@ class Build(Frozen):
     artwork: dict[Name, FilePath] = {}
     places: dict[Name, Name] = {}
     picture: Annotated[tuple[Picture, ...], Field(max_length=MOST_TARGETS)] = ()
+    run: Annotated[tuple[RunOf, ...], Field(max_length=100)] = ()
     icons: Annotated[tuple[Icons, ...], Field(max_length=100)] = ()
 
 

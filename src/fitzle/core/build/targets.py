@@ -8,7 +8,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any, NamedTuple
 
-from fitzle.core.build.document import Build, Icons, Picture
+from fitzle.core.build.document import Build, Icons, Picture, RunOf
 from fitzle.core.engine import ENGINE, RULES_VERSION
 from fitzle.core.errors import DocumentError
 from fitzle.core.spec.reading import read_spec_sheet
@@ -38,7 +38,9 @@ class Sources:
 
     def targets(self) -> list[Target]:
         """All targets in the order of the document; raises DocumentError where two would write the same file."""
-        found = [self._picture(one) for one in self.build.picture] + [self._icons(one) for one in self.build.icons]
+        rows = [picture for one in self.build.run for picture in self._rows(one)]
+        found = [self._picture(one) for one in (*self.build.picture, *rows)]
+        found += [self._icons(one) for one in self.build.icons]
         names = [target.name for target in found]
         twice = next((name for name in names if names.count(name) > 1), None) if len(set(names)) < len(names) else None
         if twice:
@@ -64,6 +66,21 @@ class Sources:
         document = read_piece(self.bytes_of(piece), piece.name)
         row = row_of({"values": asked.row}, piece.stem) if asked.row else None
         return {name: piece.parent / name for name in artwork_beside(document, sheet, asked.take, row)}
+
+    def _rows(self, asked: RunOf) -> list[Picture]:
+        from fitzle.core.build.rows import picture_files, pictures_of
+        from fitzle.core.piece.editing import read_piece
+        from fitzle.core.runs.reading import read_table
+
+        piece, table = self.artwork(asked.piece), self.artwork(asked.table)
+        folder = self.artwork(asked.pictures) if asked.pictures else None
+        return pictures_of(
+            asked,
+            read_piece(self.bytes_of(piece), piece.name),
+            read_table(self.bytes_of(table), asked.table),
+            {place: self._sheet(place) for place in asked.places},
+            picture_files(folder, piece) if folder else (),
+        )
 
     def _picture(self, asked: Picture) -> Target:
         sheet = self._sheet(asked.place)
