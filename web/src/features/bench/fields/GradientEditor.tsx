@@ -61,7 +61,7 @@ export function GradientEditor({ bench, fill, change }: Props) {
         change={(colour) => colour && edit({ ...stop, colour })}
       />
       <Choice
-        label="Runs"
+        label="Goes"
         options={[
           ["linear", "across"],
           ["radial", "outwards"],
