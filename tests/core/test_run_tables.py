@@ -107,7 +107,7 @@ def test_no_cell_becomes_a_formula(sign: str) -> None:
         (b"\x89PNG\r\n\x1a\n\x00\x00\x00\rIHDR", "no table"),
         (workbook(), "empty"),
     ],
-    ids=lambda value: value[:16].decode("latin-1") if isinstance(value, bytes) else value,
+    ids=lambda value: "data" if isinstance(value, bytes) else value,  # workbooks have the time in them
 )
 def test_what_is_no_table_or_too_much_is_said(data: bytes, said: str) -> None:
     with pytest.raises(DocumentError, match=said.replace("(", r"\(")) as caught:
