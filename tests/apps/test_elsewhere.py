@@ -3,9 +3,10 @@
 from typing import Any
 
 import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
 
 from tests.apps.helpers import mark_in_a_place, send, wall_proofs
-from tests.make import opened
+from tests.make import opened, svg
 
 pytestmark = pytest.mark.django_db
 
@@ -73,3 +74,13 @@ def test_a_composed_piece_is_arranged_there_as_it_was_shown(signed_in: Any, fit:
 def test_hopeless_wishes_are_refused(signed_in: Any, fit: Any) -> None:
     assert put(signed_in, fit, []).status_code == 422
     assert put(signed_in, fit, ["00000000-0000-4000-8000-000000000000"]).status_code == 404
+
+
+def test_the_address_of_what_is_shown_changes_with_the_artwork(signed_in: Any, fit: Any, place: Any, run: Any) -> None:
+    place(name="Strip", size={"width": 600, "height": 100})
+    before = elsewhere(signed_in, fit)["Strip"]["key"]
+    mark = fit["piece"]["document"]["parts"][-1]["artwork"]
+    newer = SimpleUploadedFile("mark.svg", svg('<circle cx="50" cy="25" r="20" fill="#b4541a"/>'))
+    with run(execute=True):
+        assert signed_in.post(f"/api/workspaces/juno/artwork/{mark}/newer", {"file": newer}).status_code == 202
+    assert elsewhere(signed_in, fit)["Strip"]["key"] != before, "browsers keep what an address showed"

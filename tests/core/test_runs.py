@@ -105,6 +105,9 @@ def test_what_is_wrong_with_one_row_stops_no_other() -> None:
     rows, problems = rows_of(lesson(), table, matched(lesson(), table), ARTWORKS)
     assert [row.row.values["title"] for row in rows] == ["One"]
     assert [(one.line, one.field) for one in problems] == [(3, "guest"), (3, "zoom"), (4, "")]
+    last = table_of([["title", "guest"], ["One", "Nobody"], ["Two", "Rowan"]])
+    [kept], _ = rows_of(lesson(), last, matched(lesson(), last), ARTWORKS)
+    assert kept.number == 2 and kept.row.values["episode"] == "Lesson 02", "mending a row renames no other"
     assert "20" in problems[2].words, "what the part can take"
     shown = {part.id: part for part in parts_in(lesson(), None, row=rows[0].row)}
     assert shown["headline"].text == "One" and shown["badge"].text == "Lesson 01"  # type: ignore[union-attr]

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime
 from functools import lru_cache
@@ -13,7 +12,7 @@ from typing import Any
 from fitzle.cli.files import bytes_of, written
 from fitzle.cli.reading import read, spec_of
 from fitzle.cli.telling import ACCEPTED, REFUSED, Answer, plain_findings
-from fitzle.core.errors import DocumentError, FitzleError
+from fitzle.core.errors import FitzleError
 
 AT_ONCE = 2  # files, of which each mostly waits for encoders that use one core
 KEPT_ARTWORK = 24  # opened pictures; a mark is in every row
@@ -22,39 +21,26 @@ KEPT_ARTWORK = 24  # opened pictures; a mark is in every row
 def run(args: argparse.Namespace) -> Answer:
     """Makes the files of all rows; what is wrong with one row stops no other."""
     from fitzle.core.piece.editing import read_piece
-    from fitzle.core.runs.fields import matched
+    from fitzle.core.runs.planning import planned_run
     from fitzle.core.runs.reading import read_table
-    from fitzle.core.runs.rows import rows_of
-    from fitzle.core.runs.stems import check_rule, check_stems
 
     piece = read_piece(bytes_of(args.piece), args.piece.name)
-    if not piece.fields:
-        raise DocumentError("this piece has no fields", subject=args.piece.name, advice="Name what rows may change.")
     table = read_table(bytes_of(args.table), args.table.name)
-    found = matched(piece, table)
-    if not found.columns:
-        raise DocumentError(
-            "no heading is that of a field",
-            subject=args.table.name,
-            expected=", ".join(piece.fields),
-            actual=", ".join(table.headings),
-        )
-    check_rule(args.name, piece.fields)
     pictures = _Pictures(args.piece.parent, args.pictures or args.table.parent)
-    rows, problems = rows_of(piece, table, found, pictures.names)
-    making = _Making(piece, [spec_of(spec) for spec in args.spec], pictures, args)
-    files = [file for number, row in enumerate(rows, 1) for file in making.planned(row, number)]
-    check_stems(files)
+    sheets = [spec_of(spec) for spec in args.spec]
+    more = {"date": datetime.now(UTC).date().isoformat(), "version": "1"}
+    planned = planned_run(piece, table, sheets, args.name, pictures.names, more)
+    making = _Making(piece, sheets, pictures, args)
     making.begin()
     with ThreadPoolExecutor(AT_ONCE) as pool:
-        told = list(pool.map(making.made, files))
+        told = list(pool.map(making.made, planned.files))
     answer = {
-        "rows": len(rows),
+        "rows": planned.rows,
         "files": told,
-        "problems": [{"line": one.line, "field": one.field, "message": one.words} for one in problems],
-        "left_over": found.left_over,
+        "problems": [{"line": one.line, "field": one.field, "message": one.words} for one in planned.problems],
+        "left_over": planned.left_over,
     }
-    bad = problems or any(one["verdict"] in ("refused", "failed") for one in told)
+    bad = planned.problems or any(one["verdict"] in ("refused", "failed") for one in told)
     return answer, REFUSED if bad else ACCEPTED
 
 
@@ -63,20 +49,14 @@ class _Pictures:
 
     def __init__(self, beside: Path, folder: Path) -> None:
         self._beside, self._folder = beside, folder
-        self.names = dict(self._called(folder))
+        from fitzle.core.runs.planning import called
+
+        files = [path.name for path in folder.iterdir() if path.is_file()] if folder.is_dir() else []
+        self.names, self._own = called(files), frozenset(files)
         self.read = lru_cache(KEPT_ARTWORK)(self._read)
 
-    @staticmethod
-    def _called(folder: Path) -> Iterator[tuple[str, str]]:
-        for path in sorted(folder.iterdir()) if folder.is_dir() else ():
-            if path.is_file():
-                yield path.stem.casefold(), path.name
-        for path in sorted(folder.iterdir()) if folder.is_dir() else ():
-            if path.is_file():
-                yield path.name.casefold(), path.name
-
     def _read(self, name: str) -> Any:
-        own = self._folder / name if name in self.names.values() else self._beside / name
+        own = self._folder / name if name in self._own else self._beside / name
         return read(bytes_of(own), name)
 
 
@@ -101,22 +81,6 @@ class _Making:
 
         artworks = {name: self._pictures.read(name) for name in artwork_beside(self._piece, sheet, "", row)}
         return made_alone(self._piece, sheet, artworks, row=row, seconds=self._args.seconds, like=like)
-
-    def planned(self, row: Any, number: int) -> list[Any]:
-        """The files of a row, named."""
-        from fitzle.core.runs.stems import RunFile, stem_for
-        from fitzle.core.spec.sizing import delivered_size
-        from fitzle.core.spec.stems import safe_stem
-        from fitzle.core.units import Size
-
-        today = datetime.now(UTC).date().isoformat()
-        files = []
-        for place, sheet in enumerate(self._sheets):
-            subject, name = safe_stem(self._piece.subject), safe_stem(sheet.name)
-            tokens = {"subject": subject, "placement": name, "date": today, "version": "1"}
-            size = delivered_size(sheet, Size(1, 1), vector=True)
-            files.append(RunFile(row, place, stem_for(self._args.name, row, number, tokens, size)))
-        return files
 
     def made(self, file: Any) -> dict[str, Any]:
         """One file, made and written; what went wrong in words where it was not."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
@@ -22,6 +22,10 @@ from fitzle.apps.pieces.opening import decided, open_elsewhere, open_fit, open_f
 from fitzle.core.fit.proofs import proof_of
 from fitzle.core.plan.screen import screen_width
 from fitzle.core.preflight.demand_words import size_words
+
+if TYPE_CHECKING:
+    from fitzle.apps.accounts.models import Workspace
+    from fitzle.apps.pieces.models import Fit
 
 router = Router(tags=["pieces"])
 MOST_PLACES = 500
@@ -52,6 +56,7 @@ def list_elsewhere(request: HttpRequest, workspace: Path[str], fit: UUID) -> lis
     """All places, in the order of the shelves."""
     space = workspace_to_see(request.user, workspace)
     own = fit_of(space, fit)
+    state = _state(space, own)
     standing = {one.placement_id: one.piece for one in fits_on_wall(space)}
     found = []
     for place in placements_of(space):
@@ -64,7 +69,7 @@ def list_elsewhere(request: HttpRequest, workspace: Path[str], fit: UUID) -> lis
                 size=size_words(place.spec),
                 stands=there is not None and there.pk == own.piece_id,
                 holds="" if there is None or there.pk == own.piece_id else there.document["subject"],
-                key=f"{own.piece.revision}-{place.revision}",
+                key=f"{state}-{place.revision}",
             )
         )
     return found
@@ -76,7 +81,7 @@ def proof_elsewhere(
 ) -> HttpResponse:
     """How the piece of a fit would look in a place; `key` makes the address change with it."""
     space = workspace_to_see(request.user, workspace)
-    state = open_fit(space, fit_of(space, fit)).proof_key
+    state = _state(space, fit_of(space, fit))
     [place] = placements_of(space, [placement])
     drawn = draw_elsewhere.ask(f"{state}/{place.revision}", space.pk, fit, placement, width_allowed(width))
     return keyed_picture(drawn, key)
@@ -88,6 +93,11 @@ def stand_elsewhere(request: HttpRequest, workspace: Path[str], fit: UUID, given
     access = access_to(request.user, workspace)
     fits = actions.stand_elsewhere(access, fit, given.placements)
     return Status(201, rail_view(open_fits(access.workspace, fits), last_delivered(access.workspace)))
+
+
+def _state(space: Workspace, fit: Fit) -> str:
+    """What differs as soon as the piece may look otherwise anywhere: itself, its artwork, or the house's colours."""
+    return f"{fit.piece.revision}-{open_fit(space, fit).proof_key}"
 
 
 @drawable

@@ -6,18 +6,11 @@ from collections.abc import Iterable
 from pathlib import Path, PurePosixPath
 
 from fitzle.core.build.document import Picture, RunOf
-from fitzle.core.errors import DocumentError
+from fitzle.core.errors import DocumentError, FitzleError
 from fitzle.core.piece.document import Piece
-from fitzle.core.runs.fields import matched
-from fitzle.core.runs.rows import rows_of
-from fitzle.core.runs.stems import RunFile, check_rule, check_stems, stem_for
+from fitzle.core.runs.planning import called, planned_run
 from fitzle.core.runs.table import Table
 from fitzle.core.spec.sheet import SpecSheet
-from fitzle.core.spec.sizing import delivered_size
-from fitzle.core.spec.stems import safe_stem
-from fitzle.core.units import Size
-
-VECTOR = Size(1, 1)
 
 
 def pictures_of(
@@ -27,42 +20,25 @@ def pictures_of(
 
     Raises DocumentError where a cell cannot be used or two files would be one: a build makes all or says why not.
     """
-    found = matched(piece, table)
-    if not found.columns:
-        raise DocumentError(
-            "no heading is that of a field", subject=asked.table, expected=", ".join(piece.fields) or "any field",
-            actual=", ".join(table.headings),
-        )  # fmt: skip
-    check_rule(asked.name, piece.fields)
-    rows, problems = rows_of(piece, table, found, _by_name(pictures))
-    if problems:
-        first, more = problems[0], f" ({len(problems) - 1} more)" if len(problems) > 1 else ""
+    try:
+        planned = planned_run(piece, table, list(sheets.values()), asked.name, called(pictures))
+    except FitzleError as error:
+        raise error.about(asked.table) from error
+    if planned.problems:
+        first, others = planned.problems[0], len(planned.problems) - 1
+        more = f" ({others} more)" if others else ""
         raise DocumentError(f"line {first.line}: {first.words}{more}", subject=asked.table)
-    files: list[RunFile] = []
-    made: list[Picture] = []
-    for number, row in enumerate(rows, 1):
-        for at, (place, sheet) in enumerate(sheets.items()):
-            tokens = {"subject": safe_stem(piece.subject), "placement": safe_stem(sheet.name)}
-            stem = stem_for(asked.name, row, number, tokens, delivered_size(sheet, VECTOR, vector=True))
-            files.append(RunFile(row, at, stem))
-            made.append(
-                Picture(
-                    piece=asked.piece,
-                    place=place,
-                    row=row.row.values,
-                    file=_below(asked.folder, stem),
-                    accept=asked.accept,
-                )
-            )
-    check_stems(files)
-    return made
-
-
-def _by_name(pictures: Iterable[str]) -> dict[str, str]:
-    """Files by what cells may call them: their name, with or without the ending."""
-    known = sorted(pictures)
-    stems = {PurePosixPath(name).stem.casefold(): name for name in known}
-    return stems | {PurePosixPath(name).name.casefold(): name for name in known}
+    places = list(sheets)
+    return [
+        Picture(
+            piece=asked.piece,
+            place=places[file.place],
+            row=file.row.row.values,
+            file=_below(asked.folder, file.stem),
+            accept=asked.accept,
+        )
+        for file in planned.files
+    ]
 
 
 def _below(folder: str, stem: str) -> str:

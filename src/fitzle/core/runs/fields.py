@@ -11,6 +11,7 @@ from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.piece.document import FieldTarget, Piece, RowCounter
 from fitzle.core.piece.parts import ArtworkPart, WordsPart
 from fitzle.core.runs.table import Table, shortened
+from fitzle.core.spec.stems import free_name
 
 Kind = Literal["words", "picture", "mark", "colour", "shown", "number"]
 COLOURS = frozenset({"colour", "tint"})
@@ -131,18 +132,10 @@ def proposed_fields(piece: Piece) -> dict[str, FieldTarget]:
     for part in piece.parts:
         field = "text" if isinstance(part, WordsPart) else "artwork" if _changes_in_a_series(part) else None
         if field and not part.hidden and (part.id, field) not in had:
-            name = _free_name(part.role.replace(" ", "_"), {*piece.fields, *found})
+            name = free_name(part.role.replace(" ", "_"), {*piece.fields, *found}, "_")
             found[name] = FieldTarget(part=part.id, field=field)
     return found
 
 
 def _changes_in_a_series(part: Any) -> bool:
     return isinstance(part, ArtworkPart) and part.role == "picture" and part.stands != "fill"
-
-
-def _free_name(wanted: str, taken: set[str]) -> str:
-    number, name = 1, wanted
-    while name in taken:
-        number += 1
-        name = f"{wanted}_{number}"
-    return name

@@ -20,9 +20,12 @@ class CellProblem(NamedTuple):
 
 
 class RunRow(NamedTuple):
-    """A row of a run: where it stood in the table, its cells by field, and the values that they make."""
+    """A row of a run: where it stood in the file, the how manieth row it is (from 1, those that cannot be used counted
+    too, so that mending one renames no other), its cells by field, and the values that they make.
+    """
 
     line: int
+    number: int
     cells: dict[str, str]
     row: Row
 
@@ -38,7 +41,7 @@ def rows_of(
         row, wrong = row_of_cells(piece, own, number, line, artworks)
         problems += wrong
         if row is not None:
-            rows.append(RunRow(line, own, row))
+            rows.append(RunRow(line, number + 1, own, row))
     return rows, problems
 
 

@@ -30,10 +30,10 @@ def check_rule(rule: str, fields: Iterable[str]) -> None:
             raise DocumentError(f"the name has an unknown {{{token}}}", expected=told)
 
 
-def stem_for(rule: str, row: RunRow, number: int, tokens: Mapping[str, str], size: Size) -> str:
-    """The name of a row's file in a place, without an ending; `number` counts rows from 1."""
+def stem_for(rule: str, row: RunRow, tokens: Mapping[str, str], size: Size) -> str:
+    """The name of a row's file in a place, without an ending."""
     sizes = {"width": str(size.width), "height": str(size.height), "size": str(size)}
-    return safe_stem(filled_rule(rule, {**row_tokens(row.cells, number), **tokens, **sizes}))
+    return safe_stem(filled_rule(rule, {**row_tokens(row.cells, row.number), **tokens, **sizes}))
 
 
 def check_stems(files: Iterable[RunFile]) -> None:

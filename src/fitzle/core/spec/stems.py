@@ -38,10 +38,10 @@ def kept_name(name: str, longest: int = LONGEST_STEM) -> str:
     return f"{stem}{dot}{extension[:12].strip()}" if extension.strip() else stem
 
 
-def free_name(wanted: str, taken: Collection[str]) -> str:
+def free_name(wanted: str, taken: Collection[str], joint: str = "-") -> str:
     """The name, or with -2, -3 … where it is taken."""
     number, candidate = 1, wanted
     while candidate in taken:
         number += 1
-        candidate = f"{wanted}-{number}"
+        candidate = f"{wanted}{joint}{number}"
     return candidate
