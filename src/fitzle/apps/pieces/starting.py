@@ -9,6 +9,7 @@ from fitzle.apps.accounts.access import house_colours, house_style, workspace_nu
 from fitzle.apps.artwork.library import facts_by_id, facts_of, newest_change, newest_of_kind, ready_by_id, source_of
 from fitzle.apps.destinations.shelves import placements_of
 from fitzle.apps.drawing.calls import Picture, drawable
+from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.sources import Source
 from fitzle.core.errors import DocumentError
 from fitzle.core.fit.deciding import decide, plan_fit
@@ -55,8 +56,7 @@ def state_of_points(workspace: Workspace, placement: Placement) -> str:
 
 def point_for(workspace: Workspace, placement: Placement, number: int) -> StartingPoint:
     """One of them. Raises DocumentError where there is none of this number."""
-    house = house_of(workspace)
-    facts = facts_by_id(workspace, [*house.marks, *house.pictures])
+    house, facts = _made_of(workspace)
     found = starting_point(placement.spec, house, facts, number)
     if found is None:
         raise DocumentError("there is no such starting point")
@@ -68,10 +68,12 @@ def offered_points(workspace: int, placement: UUID) -> list[Offered]:
     """Those that break no rule in their place, the most like it first."""
     space = workspace_numbered(workspace)
     [place] = placements_of(space, [placement])
+    house, facts = _made_of(space)
     good: list[Offered] = []
     others: list[Offered] = []
     for number in range(len(structures_for(place.spec))):
-        point = point_for(space, place, number)
+        point = starting_point(place.spec, house, facts, number)
+        assert point
         (good if unbroken(*_asked(space, place, point.piece)) else others).append(Offered(number, point.name))
         if len(good) == OFFERED:
             break
@@ -86,6 +88,11 @@ def draw_starting_point(workspace: int, placement: UUID, number: int, width: int
     request, sources = _asked(space, place, point_for(space, place, number).piece)
     looked = decide(plan_fit(request), sources)
     return Picture(*proof_of(looked, sources, screen_width(*looked.plan.size, width)))
+
+
+def _made_of(workspace: Workspace) -> tuple[House, dict[str, ArtworkFacts]]:
+    house = house_of(workspace)
+    return house, facts_by_id(workspace, [*house.marks, *house.pictures])
 
 
 def _asked(space: Workspace, place: Placement, piece: Piece) -> tuple[FitRequest, dict[str, Source]]:
