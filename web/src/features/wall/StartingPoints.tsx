@@ -18,7 +18,7 @@ export function StartingPoints({ workspace, placement }: { workspace: string; pl
     },
   });
   return (
-    <section className="flex min-h-32 shrink flex-col border-b-2 border-strong px-3 pt-2 pb-3">
+    <section className="flex min-h-44 shrink flex-col border-b-2 border-strong px-3 pt-2 pb-3">
       <h3 className="text-[13px]">Begin with</h3>
       {points.isPending && (
         <p aria-live="polite" className="mt-1 text-[12px] text-soft">
