@@ -15,6 +15,7 @@ from fitzle.apps.artwork import actions as artwork_actions
 from fitzle.apps.artwork.models import Artwork
 from fitzle.apps.asking import asking as ask_actions
 from fitzle.apps.deliveries import actions as delivery_actions
+from fitzle.apps.deliveries import of_rows
 from fitzle.apps.destinations import learning as learning_actions
 from fitzle.apps.destinations.shelves import ShelfChange
 from fitzle.apps.jobs.tasks import take_in_artwork
@@ -22,6 +23,7 @@ from fitzle.apps.pieces import actions as piece_actions
 from fitzle.apps.pieces import house as house_actions
 from fitzle.apps.pieces import icons as icon_actions
 from fitzle.apps.pieces import places as place_actions
+from fitzle.apps.pieces import row_actions, row_files
 from fitzle.apps.pieces import serving as serving_actions
 from fitzle.apps.pieces import takes as take_actions
 from fitzle.apps.pieces.models import Fit, Piece
@@ -31,6 +33,7 @@ from fitzle.core.artwork.steps.document import NOT_PREPARED, CutOut
 from fitzle.core.encode.wish import Wish
 from fitzle.core.handover.handing import Handing
 from fitzle.core.motion.footage import Cut
+from fitzle.core.runs.table import Table
 from tests.apps.helpers import send
 from tests.make import sheet, svg
 
@@ -51,6 +54,9 @@ MODULES = (
     workspace_actions,
     take_actions,
     ask_actions,
+    row_actions,
+    row_files,
+    of_rows,
 )
 LARGER = svg('<circle cx="50" cy="25" r="24" fill="#1d3b4f"/>')
 ACTIONS: dict[str, tuple[Any, ...]] = {
@@ -126,6 +132,18 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "choose_take": (NOBODY, False),
     "ask_people": (NOBODY, "page-0-0", [("", b"x"), ("b", b"x")]),
     "end_question": (NOBODY,),
+    "begin_run": (NOBODY,),
+    "change_rows": (NOBODY, [], "x"),
+    "paste_cells": (NOBODY, [], [], []),
+    "add_table": (NOBODY, Table((), [], [])),
+    "put_into_row": (NOBODY, "a.png", f"row/{NOBODY}/guest"),
+    "fit_of_row": (NOBODY, "r", NOBODY),
+    "name_files": (NOBODY, ""),
+    "undo_rows": (NOBODY,),
+    "redo_rows": (NOBODY,),
+    "make_row_files": (NOBODY,),
+    "cancel_row_files": (NOBODY,),
+    "deliver_rows": (NOBODY,),
 }
 
 

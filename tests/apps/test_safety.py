@@ -38,6 +38,11 @@ def full_paths(signed_in: Any, place: Any, run: Any, juno: Any) -> dict[str, str
     ends = timezone.now() + timedelta(days=1)
     question = Question.objects.create(workspace=juno[1], piece_id=piece, placement=entry, token="x", ends_at=ends)
     delivery = deliver(signed_in, {}).json()
+    run_path = f"workspaces/juno/pieces/{piece}/run"
+    with run(execute=True):
+        changes = [{"act": "name", "name": "shows", "target": {"part": "mark", "field": "artwork"}}]
+        send(signed_in, "patch", run_path.removesuffix("/run"), {"revision": 1, "step": "x", "changes": changes})
+        row = send(signed_in, "post", run_path).json()["rows"][0]["id"]
     watermark = Watermarking.objects.create(workspace=juno[1], mark_id=artwork["id"])
     picture = watermark.pictures.create(position=1, name="a.jpg", original="0" * 64, original_bytes=1)
     return {
@@ -45,7 +50,7 @@ def full_paths(signed_in: Any, place: Any, run: Any, juno: Any) -> dict[str, str
         "file": delivery["files"][0]["id"], "name": "choose-ground", "placement": str(entry.pk), "number": "0",
         "learning": str(learning.pk), "destination": str(entry.destination_id), "part": "headline",
         "kind": "dark-version", "way": "undo", "revision": "1", "rule": "busy", "scene": "page-0-0",
-        "question": str(question.pk), "watermark": str(watermark.pk), "picture": str(picture.pk),
+        "question": str(question.pk), "row": row, "watermark": str(watermark.pk), "picture": str(picture.pk),
     }  # fmt: skip
 
 
@@ -85,6 +90,11 @@ BODIES: dict[str, Any] = {
     "post /fits/{fit}/parts": {"revision": 1, "role": "headline"},
     "post /placements/{placement}/pieces": {"starting_point": 0},
     "put /artwork/{artwork}/preparation": {"revision": 0, "document": {"steps": []}, "step": "x"},
+    "patch /pieces/{piece}/run": {"changes": [], "step": "x"},
+    "post /pieces/{piece}/run/paste": {"rows": [], "fields": [], "text": ""},
+    "put /pieces/{piece}/run/naming": {"rule": ""},
+    "post /pieces/{piece}/run/files": {},
+    "post /pieces/{piece}/run/deliveries": {},
     "post /glyphs": {"name": "bike"},
     "put /house-style": {"colours": []},
     "post /artwork/{artwork}/stills": {"moments": [0]},
@@ -104,6 +114,7 @@ QUERIES = {
     "/fits/{fit}/candidates/look": LOSSLESS,
     "/fits/{fit}/candidates/try": "?format=png",
     "/fits/{fit}/prepared/{part}": "?step=clean%20edge",
+    "/pieces/{piece}/run/seen": "?rows=r",
     "/harmonies": "?colour=%2317443c",
     "/artwork/{artwork}/moment": "?at=0",
     "/artwork/{artwork}/loops/best": "?begin=0&end=1",
@@ -145,16 +156,20 @@ def _wrong_answers(stranger: Client, full_paths: dict[str, str], method: str, pa
 def _call(client: Client, method: str, path: str, body: Any) -> Any:
     from django.core.files.uploadedfile import SimpleUploadedFile
 
-    if path.endswith("/newer"):
-        return client.post(path, {"file": SimpleUploadedFile("a.svg", svg())})
-    if path.endswith("/learn"):
-        return client.post(path, {"screenshot": SimpleUploadedFile("a.svg", svg()), "width": 9, "height": 9})
-    if path.endswith("/from-files"):
-        return client.post(path, {"files": [SimpleUploadedFile("a.svg", svg())]})
-    if path.endswith("/pictures") and method == "post":
-        return client.post(path, {"files": [SimpleUploadedFile("a.jpg", b"x")]})
-    if path.endswith("/artwork") and method == "post":
-        return client.post(path, {"files": [SimpleUploadedFile("a.svg", svg())], "targets": ""})
+    def file(name: str, data: bytes) -> Any:
+        return SimpleUploadedFile(name, data)
+
+    uploads: dict[str, dict[str, Any]] = {
+        "/run/table": {"file": file("a.csv", b"shows\nx\n")},
+        "/newer": {"file": file("a.svg", svg())},
+        "/learn": {"screenshot": file("a.svg", svg()), "width": 9, "height": 9},
+        "/from-files": {"files": [file("a.svg", svg())]},
+        "/pictures": {"files": [file("a.jpg", b"x")]},
+        "/artwork": {"files": [file("a.svg", svg())], "targets": ""},
+    }
+    form = next((form for tail, form in uploads.items() if path.endswith(tail)), None)
+    if form and method == "post":
+        return client.post(path, form)
     return send(client, method, path.removeprefix("/api/"), body)
 
 

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fitzle.core.errors import DocumentError
-from fitzle.core.runs.reading import MOST_UNPACKED, pasted_cells, pasted_table, read_table
+from fitzle.core.runs.reading import MOST_UNPACKED, pasted_cells, read_table
 from fitzle.core.runs.table import LONGEST_CELL, MOST_COLUMNS, MOST_ROWS, Table, table_of
 from fitzle.core.runs.writing import written_csv, written_xlsx
 
@@ -128,6 +128,8 @@ def test_a_workbook_that_would_fill_the_memory_is_not_unpacked() -> None:
 
 def test_cells_from_the_clipboard() -> None:
     assert pasted_cells("a\tb\r\nc\t\r\n") == [["a", "b"], ["c", ""]]
-    assert pasted_table("title\tguest\nx\ty").rows == [("x", "y")]
+    assert pasted_cells('One\tbeyond\nTwo, and three\n"of\ntwo lines"') == [
+        ["One", "beyond"], ["Two, and three"], ["of\ntwo lines"],
+    ]  # fmt: skip
     assert len(pasted_cells("a\n" * (MOST_ROWS + 5))) == MOST_ROWS
     assert MOST_COLUMNS >= 60

@@ -26,15 +26,14 @@ class Kind(models.TextChoices):
     REDO = "redo"
 
 
-class HistoryStep(models.Model):
-    """The document as it was after one step; `step` names what was done to get there.
+class Step(models.Model):
+    """One step of a history; `step` names what was done.
 
     `of` is for an undo or redo the position of the step that it took back. `key` is the browser's own name for a save,
     so that one that is sent again is made once.
     """
 
     position = models.PositiveIntegerField()
-    document = models.JSONField()
     step = models.CharField(max_length=120)
     kind = models.CharField(max_length=4, choices=Kind, default=Kind.STEP)
     of = models.PositiveIntegerField(null=True)
@@ -45,6 +44,15 @@ class HistoryStep(models.Model):
     class Meta:
         abstract = True
         ordering = ["position"]
+
+
+class HistoryStep(Step):
+    """A step with the document as it was after it."""
+
+    document = models.JSONField()
+
+    class Meta(Step.Meta):
+        abstract = True
 
 
 class CannotTakeBack(FitzleError):
@@ -65,10 +73,10 @@ class Moved(NamedTuple):
     document: Plain
 
 
-def names_of(rows: Iterable[HistoryStep], user_id: int | None) -> tuple[str | None, str | None]:
+def names_of(rows: Iterable[Step], user_id: int | None) -> tuple[str | None, str | None]:
     """What undo would take back and redo would make again for a person, in words; None where there is nothing."""
     known = {row.position: row.step for row in rows}
-    undo, redo = _ways(rows, user_id)
+    undo, redo = ways_of(rows, user_id)
     return known[undo[-1]] if undo else None, known[redo[-1]] if redo else None
 
 
@@ -85,7 +93,7 @@ def moved(
     `plain_at` gives the document at a position, `entries` is the name of its list. None where there is no such step;
     raises CannotTakeBack.
     """
-    way = _ways(rows, user_id)[0 if kind == Kind.UNDO else 1]
+    way = ways_of(rows, user_id)[0 if kind == Kind.UNDO else 1]
     if not way:
         return None
     step = next(row for row in rows if row.position == way[-1])
@@ -113,7 +121,7 @@ def stood_on(
     return CannotTakeBack(f"{problem}: something else was changed there since", advice="Change it by hand.")
 
 
-def _ways(rows: Iterable[HistoryStep], user_id: int | None) -> Ways:
+def ways_of(rows: Iterable[Step], user_id: int | None) -> Ways:
     """Walks through a person's own steps. The first that is kept cannot be taken back: what was before it is gone."""
     ways, first = Ways([], []), True
     for row in rows:

@@ -26,6 +26,7 @@ class Capability(StrEnum):
     """What somebody may do in a workspace."""
 
     SEE = "see"
+    FILL = "fill"
     CHANGE = "change"
     DELIVER = "deliver"
     RUN = "run"
@@ -33,15 +34,18 @@ class Capability(StrEnum):
 
 _MAY: dict[str, frozenset[Capability]] = {
     Role.VIEWER: frozenset({Capability.SEE}),
-    Role.MAKER: frozenset({Capability.SEE, Capability.CHANGE, Capability.DELIVER}),
+    Role.FILLER: frozenset({Capability.SEE, Capability.FILL}),
+    Role.MAKER: frozenset({Capability.SEE, Capability.FILL, Capability.CHANGE, Capability.DELIVER}),
     Role.OWNER: frozenset(Capability),
 }
 _REFUSED = {
     Capability.SEE: "You cannot see this workspace.",
+    Capability.FILL: "You can look at this workspace but not change it. Ask its owner.",
     Capability.CHANGE: "You can look at this workspace but not change it. Ask its owner.",
     Capability.DELIVER: "You can look at this workspace but hand nothing over. Ask its owner.",
     Capability.RUN: "Only its owner can do that.",
 }
+_FILLS_IN = "You may fill in rows in this workspace and change nothing else. Ask its owner."
 
 
 ACTIONS: dict[str, Capability] = {}  # what each action asks of its actor, by module and name
@@ -58,11 +62,20 @@ class Access(NamedTuple):
     role: str
     scopes: frozenset[str] | None = None
 
+    def may(self, capability: Capability) -> bool:
+        """Whether the actor may do that."""
+        try:
+            self.require(capability)
+        except PermissionDenied:
+            return False
+        return True
+
     def require(self, capability: Capability) -> None:
         """Raises PermissionDenied, in words, where the actor may not do that."""
         if capability not in _MAY.get(self.role, frozenset()):
-            raise PermissionDenied(_REFUSED[capability])
-        if self.scopes is not None and capability not in self.scopes:
+            raise PermissionDenied(_FILLS_IN if self.role == Role.FILLER else _REFUSED[capability])
+        asked = Capability.CHANGE if capability == Capability.FILL else capability  # who may change may fill in too
+        if self.scopes is not None and asked not in self.scopes:
             raise PermissionDenied(f"This token does not let a script do that ({capability}). Make another one.")
 
 

@@ -54,9 +54,10 @@ class Workspace(models.Model):
 
 
 class Role(models.TextChoices):
-    """What a member may do: see, change, or run the workspace."""
+    """What a member may do: see, fill in the rows of runs, change, or run the workspace."""
 
     VIEWER = "viewer"
+    FILLER = "filler"
     MAKER = "maker"
     OWNER = "owner"
 

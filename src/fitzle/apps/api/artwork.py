@@ -49,6 +49,7 @@ from fitzle.apps.pieces import actions as fitting
 from fitzle.apps.pieces.composing import drop_of
 from fitzle.apps.pieces.fits import SUITED
 from fitzle.apps.pieces.opening import open_fits
+from fitzle.apps.pieces.row_actions import cell_of
 from fitzle.apps.pieces.uses import seen_in
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.formats import media_type_of
@@ -119,15 +120,16 @@ def bring_in_artwork(
     """Keeps files and has them read.
 
     `targets` are placements to fill, separated by commas, or "suited"; or, for a drop on a proof, `into/FIT/X/Y` with
-    the point in fractions, or `instead/FIT/PART`. `tags`, separated by commas, are given to each file.
+    the point in fractions, or `instead/FIT/PART`; or, for a drop on a run, `row/PIECE/FIELD` for the row that names it
+    or a new one, `row/PIECE/FIELD/ROW` for its cell. `tags`, separated by commas, are given to each file.
     """
     access = access_to(request.user, workspace)
-    access.require(Capability.CHANGE)
+    access.require(Capability.FILL)
     if len(files) > settings.UPLOAD_LIMIT_FILES:
         return Status(422, Message(message=f"At most {settings.UPLOAD_LIMIT_FILES} files at a time."))
     wanted = [entry for entry in targets.split(",") if entry]
     for target in (entry for entry in wanted if "/" in entry):
-        drop_of(access.workspace, target)
+        (cell_of if target.startswith(actions.ROW_TARGET) else drop_of)(access.workspace, target)
     if wanted != [SUITED]:
         placements_of(access.workspace, _uuids([entry for entry in wanted if "/" not in entry]))
     named = tags.split(",")

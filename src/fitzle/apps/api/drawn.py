@@ -52,13 +52,13 @@ def draw_fit(workspace: int, fit: UUID, person: int, proof_width: int | None) ->
     """A fit as it is now for a person; with a width its proof comes too, so that a change costs one request."""
     space = workspace_numbered(workspace)
     own = fit_of(space, fit)
-    fits = fits_of_piece(own.piece)
+    fits = fits_of_piece(own.piece, own.row)
     beside = open_fits(space, one_each(fits, own))
     opened = next((entry for entry in beside if entry.fit.pk == fit), None)
     if opened is None:
         raise Http404("The artwork of this fit is not there any more.")
     view = fit_view(space, opened, beside, last_delivered(space), person)
-    if sum(one.placement_id == own.placement_id and one.row == own.row for one in fits) > 1:
+    if sum(one.placement_id == own.placement_id for one in fits) > 1:
         view.take = name_of_take(own.take)
     if proof_width:
         proof = _proof(opened, proof_width, Shown())

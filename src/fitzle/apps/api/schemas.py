@@ -425,6 +425,15 @@ class FitBrief(Schema):
     page: str
 
 
+class RowOfFit(Schema):
+    """The row of a run that a fit is for: its number, what tells it from others, in how many fields it differs."""
+
+    id: str
+    number: int
+    title: str
+    by_hand: int
+
+
 class FitOut(Schema):
     """One fit with everything the bench shows. `measuring` says that the file for this state is still being made,
     `making` what is being done for it just now (one that moves takes a while).
@@ -434,7 +443,8 @@ class FitOut(Schema):
     they are in this placement by id, `names` what they are called; `proof` is a data address. `take` is the letter of
     the take where several stand in this placement, else empty. `arranged`: its parts follow the shape that the piece
     was composed in by calculation; `stance` says whether that placed them here, somebody did, or both shapes are one.
-    `by_hand` are the fields (`part.field`) with which somebody put parts elsewhere here.
+    `by_hand` are the fields (`part.field`) with which somebody put parts elsewhere here. At a fit of a `row` what is
+    changed differs in that row alone; `adjusted`, and undo and redo of `piece`, are then those of the row.
     """
 
     id: UUID
@@ -470,3 +480,4 @@ class FitOut(Schema):
     stance: Stance = "as composed"
     arranged: bool = False
     by_hand: list[str] = []
+    row: RowOfFit | None = None

@@ -15,13 +15,18 @@ from fitzle.apps.api.schemas import (
     NaturalOut,
     PartOut,
     PieceOut,
+    RowOfFit,
     WordsPlaced,
 )
+from fitzle.apps.artwork.library import is_id
 from fitzle.apps.pieces.history import undo_and_redo_names
 from fitzle.apps.pieces.opening import OpenFit, decided
 from fitzle.apps.pieces.progress import told
+from fitzle.apps.pieces.row_edits import differing_in_row
+from fitzle.apps.pieces.row_history import undo_and_redo_of_rows
+from fitzle.apps.pieces.rows import OpenRow
 from fitzle.apps.pieces.saving import document_of
-from fitzle.core.fit.arrangement import PLACED, stance_of, stance_of_all
+from fitzle.core.fit.arrangement import PLACED, by_hand, stance_of, stance_of_all
 from fitzle.core.fit.deciding import Decided
 from fitzle.core.fit.record import FileRecord
 from fitzle.core.fit.state import ShownState, fit_state
@@ -54,6 +59,18 @@ def piece_view(piece: Piece, person: int) -> PieceOut:
     return PieceOut(id=piece.pk, revision=piece.revision, document=document_of(piece), undo=undo, redo=redo)
 
 
+def row_history_view(piece: Piece, row: OpenRow, person: int) -> PieceOut:
+    """A piece at one of its rows: undo and redo are those of the rows."""
+    undo, redo = undo_and_redo_of_rows(row.run, person)
+    return piece_view(piece, person).model_copy(update={"undo": undo, "redo": redo})
+
+
+def row_of_fit(row: OpenRow) -> RowOfFit:
+    """A row, for the bench."""
+    title = next((text for text in row.entry.cells.values() if text and not is_id(text)), "")
+    return RowOfFit(id=row.entry.id, number=row.number + 1, title=title, by_hand=row.entry.by_hand)
+
+
 def state_of(opened: OpenFit, delivered: Delivered | None) -> ShownState:
     """A fit's one state and the reason in a few words; what its plan says counts until its file is judged."""
     expected = () if opened.judgement else opened.planned.findings
@@ -69,22 +86,24 @@ def fit_view(
     findings = opened.muting(looked.findings) if opened.findings is None else opened.findings
     standing = opened.standing(delivered.get(fit.placement_id), looked.findings)
     file = record.files[0] if record and record.files else None
-    hand = opened.document.hand_made(opened.resolved.request.placement, fit.take)
+    hand = by_hand(opened.resolved.request)
     stances = stance_of(opened.resolved.arranged, hand, opened.resolved.parts)
+    row = opened.of_row
     return FitOut(
+        row=row_of_fit(row) if row else None,
         stance=stance_of_all(stances),
         arranged=opened.is_arranged,
         by_hand=[entry for entry in adjusted_fields(opened.document, opened.slug) if entry.partition(".")[2] in PLACED],
         id=fit.pk,
         key=opened.proof_key,
-        piece=piece_view(fit.piece, person),
+        piece=row_history_view(fit.piece, row, person) if row else piece_view(fit.piece, person),
         placement=fit.placement_id,
         sheet=sheet,
         width=plan.size.width,
         height=plan.size.height,
         ground=plan.ground,
         ground_given=plan.ground_given,
-        adjusted=adjusted_fields(opened.document, opened.slug),
+        adjusted=(differing_in_row(row.entry, opened.slug) if row else adjusted_fields(opened.document, opened.slug)),
         parts=[
             _part_view(opened, looked, part, names[part.part]).model_copy(update={"stance": stances[part.part]})
             for part in plan.parts

@@ -19,12 +19,18 @@ from fitzle.core.artwork.steps.document import Preparation as Steps
 from fitzle.core.colour.contrast import BLACK
 from fitzle.core.motion.footage import Cut
 
+ROW_TARGET = "row/"  # a cell of a run, or a new row with it
 
-@action(Capability.CHANGE)
+
+@action(Capability.FILL)
 def bring_in(
     access: Access, name: str, chunks: Iterable[bytes], targets: list[str], tags: Iterable[str] = ()
 ) -> Artwork:
-    """Keeps the bytes of one file and has it read; then it fills its targets."""
+    """Keeps the bytes of one file and has it read; then it fills its targets. Who may only fill in rows brings in what
+    goes into a cell.
+    """
+    if not all(target.startswith(ROW_TARGET) for target in targets) or not targets:
+        access.require(Capability.CHANGE)
     return _read(intake.bring_in(access.workspace, access.actor, name, chunks, targets, tags=tags))
 
 

@@ -49,6 +49,12 @@ def artwork_of(workspace: Workspace, artwork_id: UUID | str) -> Artwork:
     return found
 
 
+def ready_names(workspace: Workspace) -> list[tuple[str, str]]:
+    """The id and name of all artwork that can be shown, the oldest first."""
+    found = Artwork.objects.filter(workspace=workspace, state=State.READY).order_by("created_at")
+    return [(str(key), name) for key, name in found.values_list("pk", "name")]
+
+
 def artwork_named(artwork_id: UUID | str) -> Artwork | None:
     """One artwork by its id alone, for the workers; None where it is gone."""
     return Artwork.objects.select_related("workspace").filter(pk=artwork_id).first()

@@ -42,13 +42,13 @@ def deliver_these(access: Access, fit_ids: list[UUID], how: How = USUAL) -> Deli
     for opened in fits:
         if not opened.standing(None).deliverable:
             raise FitzleError(f"“{opened.sheet.name}” has no file that would be accepted", advice="Mend it first.")
-    return _deliver(access, fits, how)
+    return deliver_opened(access, fits, how)
 
 
 @action(Capability.DELIVER)
 def deliver_all(access: Access, *, changed: bool, how: How = USUAL) -> Delivery:
     """Hands over all files that would be accepted, or only those that changed since they were delivered."""
-    return _deliver(access, on_offer(access, changed=changed), how)
+    return deliver_opened(access, on_offer(access, changed=changed), how)
 
 
 @action(Capability.DELIVER)
@@ -115,7 +115,7 @@ def on_offer(access: Access, *, changed: bool) -> list[OpenFit]:
     return [opened for opened, one in standing if one.deliverable and (one.changed or not changed)]
 
 
-def _deliver(access: Access, fits: Iterable[OpenFit], how: How) -> Delivery:
+def deliver_opened(access: Access, fits: Iterable[OpenFit], how: How) -> Delivery:
     """Writes a delivery down and has it worked through; two of one place at once get versions one after the other."""
     fits = list(fits)
     if not fits:
@@ -152,8 +152,9 @@ def _row(delivery: Delivery, ready: ReadyFit, file: ReadyFile) -> DeliveredFile:
         folder=file.folder, name=file.name, format=known.format, width=known.width, height=known.height,
         bytes=content.bytes if content else 0, sha256=content.sha256 if content else "", version=ready.version,
         muted=_muted(opened), variant=file.variant, inside=file.inside, score=known.score,
-        subject=opened.document.subject, piece=opened.fit.piece_id, piece_revision=opened.fit.piece.revision,
-        sheet_revision=placement.revision, fields=said_fields(ready.fields), state=WAITING,
+        subject=opened.document.subject, piece=opened.fit.piece_id, row=opened.fit.row,
+        piece_revision=opened.fit.piece.revision, sheet_revision=placement.revision, fields=said_fields(ready.fields),
+        state=WAITING,
     )  # fmt: skip
 
 

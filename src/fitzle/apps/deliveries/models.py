@@ -35,10 +35,10 @@ class DeliveredFile(models.Model):
     """One file: where it went, its name and folder, and the fit and rendition that it is of.
 
     The record stands by itself: it keeps names, sizes and the file key when its placement, fit or rendition go.
-    `muted` are the findings that it was handed over with: rule, message, reason and who gave it. `variant` says which
-    of a place's files it is (empty: the file itself), `inside` that it is one of a set. A row that waits may not know
-    its bytes yet (`sha256` empty). `written` says what writing it into a folder came to, `answer` what the destination
-    said. It is live from `live_at` until `down_at`.
+    `row` is that of a run. `muted` are the findings that it was handed over with: rule, message, reason and who gave
+    it. `variant` says which of a place's files it is (empty: the file itself), `inside` that it is one of a set. One
+    that waits may not know its bytes yet (`sha256` empty). `written` says what writing it into a folder came to,
+    `answer` what the destination said. It is live from `live_at` until `down_at`.
     """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
@@ -63,6 +63,7 @@ class DeliveredFile(models.Model):
     score = models.FloatField(null=True, default=None)
     subject = models.CharField(max_length=120, blank=True, default="")
     piece = models.UUIDField(null=True, default=None)
+    row = models.CharField(max_length=40, blank=True, default="")
     piece_revision = models.PositiveIntegerField(default=1)
     sheet_revision = models.PositiveIntegerField(default=1)
     fields = models.JSONField(default=dict)

@@ -11,6 +11,7 @@ from fitzle.apps.accounts.access import naming_rule
 from fitzle.apps.deliveries.record import Kept, last_versions, record_of
 from fitzle.apps.destinations.shelves import handing_of
 from fitzle.apps.pieces.opening import OpenFit, open_fits
+from fitzle.apps.pieces.rows import naming_of
 from fitzle.core.fit.icon_files import icon_files
 from fitzle.core.fit.record import FileRecord, RenditionRecord
 from fitzle.core.formats import Format, format_named
@@ -73,7 +74,7 @@ def ready_fits(workspace: Workspace, fits: Iterable[OpenFit], *, flat: bool = Fa
         kept = record.get(opened.fit.placement_id)
         folder = "" if flat else safe_stem(opened.fit.placement.destination.name)
         version = versions.get(opened.fit.placement_id, 0) + 1
-        before = kept.last.name if kept else ""
+        before = kept.last.name if kept and not opened.of_row else ""
         files = [names.unused(file) for file in _files(workspace, opened, folder, version, before)]
         fields = prepared_fields(opened.sheet, opened.fit.fields, opened.fit.piece.alternative_text)
         trouble = next((one.trouble for one in fields if one.trouble), "") or _no_slot(opened, kept)
@@ -143,14 +144,17 @@ def _variants(opened: OpenFit, folder: str, name: str, own: Format, handing: Han
 
 
 def _name(workspace: Workspace, opened: OpenFit, file: FileRecord, version: int, handing: Handing, before: str) -> str:
+    row = opened.of_row
+    house = naming_rule(workspace)
     name = file_name(
-        rule_for(opened.sheet.naming, naming_rule(workspace)),
+        naming_of(row.run, opened.document, house) if row else rule_for(opened.sheet.naming, house),
         file.format,
         subject=opened.document.subject,
         placement=opened.sheet.name,
         size=file.size,
         date=timezone.now().date().isoformat(),
         version=str(version),
+        more=row.tokens if row else {},
     )
     return replacement_name(name, handing.replacing, version, before)
 

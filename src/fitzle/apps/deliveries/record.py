@@ -65,12 +65,27 @@ def last_delivered(workspace: Workspace) -> dict[UUID, frozenset[str]]:
 
 def record_of(workspace: Workspace) -> dict[UUID, Kept]:
     """What the record says of each placement that anything was handed over to."""
-    found = _done(workspace).filter(placement__isnull=False, variant="")
+    found = _done(workspace).filter(placement__isnull=False, variant="", row="")
     by_place: dict[UUID, list[Row]] = {}
     for values in found.order_by("delivery__made_at", "delivery", "inside").values_list(*COLUMNS):
         row = Row(*values)
         by_place.setdefault(row.placement, []).append(row)
     return {placement: _kept(rows) for placement, rows in by_place.items()}
+
+
+def last_of_rows(workspace: Workspace, piece: UUID) -> dict[tuple[str, UUID], frozenset[str]]:
+    """For each row of a piece's run and placement the hashes of the files that were handed over last."""
+    found = _done(workspace).filter(placement__isnull=False, variant="", piece=piece).exclude(row="")
+    newest: dict[tuple[str, UUID], tuple[UUID, set[str]]] = {}
+    columns = found.order_by("delivery__made_at", "delivery").values_list("row", "placement", "delivery", "sha256")
+    for row, placement, delivery, sha256 in columns:
+        if placement is None:
+            continue
+        held = newest.get((row, placement))
+        if held is None or held[0] != delivery:
+            held = newest[row, placement] = (delivery, set())
+        held[1].add(sha256)
+    return {key: frozenset(contents) for key, (_, contents) in newest.items()}
 
 
 def last_versions(placements: Iterable[UUID]) -> dict[UUID, int]:
@@ -81,7 +96,7 @@ def last_versions(placements: Iterable[UUID]) -> dict[UUID, int]:
 
 def history_of(workspace: Workspace, placement: UUID) -> list[DeliveredFile]:
     """What was handed over to a place, the newest first; without variants and the other files of a set."""
-    found = _done(workspace).filter(placement=placement, inside=False, variant="")
+    found = _done(workspace).filter(placement=placement, inside=False, variant="", row="")
     return list(found.select_related("delivery__made_by").order_by("-delivery__made_at"))
 
 

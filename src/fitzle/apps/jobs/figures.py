@@ -15,6 +15,8 @@ WHAT = {
     "make_costly": "Cut-outs and outlines to make",
     "make_prepared_file": "Prepared artwork to make",
     "make_fit_file": "Files to make for places",
+    "look_at_rows": "Runs whose rows are to be looked at",
+    "make_rows": "Runs whose files are to be made",
     "hand_over_files": "Deliveries to hand over",
     "mark_pictures": "Pictures to mark",
     "erase_workspace": "Deleted workspaces to take away",

@@ -39,6 +39,19 @@ def make_later(fit_ids: Iterable[UUID], after_seconds: float = 0.0) -> None:
     _want("make_fit_file", [(str(fit_id),) for fit_id in fit_ids], after_seconds)
 
 
+ROW_WORKERS = 2  # how many work on the rows of one run; each gives way to other people's work after a turn
+
+
+def look_at_rows_later(piece_id: UUID, after_seconds: float = 0.0) -> None:
+    """Has the rows of a piece's run looked at, before any file of them is made."""
+    _want("look_at_rows", [(str(piece_id), share) for share in range(ROW_WORKERS)], after_seconds)
+
+
+def make_rows_later(piece_id: UUID) -> None:
+    """Has the files of the rows of a piece's run made that are wanted."""
+    _want("make_rows", [(str(piece_id), share) for share in range(ROW_WORKERS)])
+
+
 def hand_over_later(delivery_id: UUID) -> None:
     """Has the files of a delivery handed over."""
     _want("hand_over_files", [(str(delivery_id),)])
@@ -87,6 +100,11 @@ def mail_later(number: int) -> None:
 def want_again(kind: str, arguments: Iterable[Argument]) -> None:
     """Has a job of any kind done once more."""
     _want(kind, [tuple(arguments)])
+
+
+def is_under_way(kind: str, argument: Argument) -> bool:
+    """Whether a job of a kind whose first argument this is waits or runs."""
+    return Job.objects.filter(kind=kind, subject__startswith=subject_of([argument])).exists()
 
 
 def send(kind: str, arguments: Iterable[Argument], after_seconds: float = 0.0) -> bool:

@@ -14,6 +14,7 @@ from django.http import Http404
 
 from fitzle.apps.accounts.access import Capability, access_again, all_workspaces
 from fitzle.apps.accounts.workspaces import workspaces_to_erase
+from fitzle.apps.artwork.actions import ROW_TARGET
 from fitzle.apps.artwork.clips import best_moment, end_unproposed, note_stills, propose_stills, usable
 from fitzle.apps.artwork.intake import end_unread, filled, keep_apart, settle_newer, take_in
 from fitzle.apps.artwork.library import artwork_named
@@ -34,6 +35,9 @@ from fitzle.apps.jobs.queue import (
 from fitzle.apps.mails.sending import send_waiting
 from fitzle.apps.pieces.actions import bring_into, place_artwork
 from fitzle.apps.pieces.making import end_unmade_file, make_file, make_missing
+from fitzle.apps.pieces.row_actions import put_into_row
+from fitzle.apps.pieces.row_files import end_unmade_rows, work_on_rows
+from fitzle.apps.pieces.row_looking import look_at_rows as look_at
 from fitzle.apps.pieces.uses import fits_showing
 from fitzle.apps.portable.erasing import erase
 from fitzle.apps.watermarking.marking import end_unmarked, work_on
@@ -113,7 +117,10 @@ def _fill(artwork: Artwork) -> None:
     placements = [entry for entry in artwork.targets if "/" not in entry]
     for target in (entry for entry in artwork.targets if "/" in entry):
         try:
-            bring_into(access, str(artwork.pk), target)
+            if target.startswith(ROW_TARGET):
+                put_into_row(access, artwork.pk, artwork.name, target)
+            else:
+                bring_into(access, str(artwork.pk), target)
         except (FitzleError, Http404, PermissionDenied):
             continue  # the proof it was dropped on is gone by now, or may not be changed any more
     if placements:
@@ -153,6 +160,18 @@ def learn_place(learning_id: str) -> None:
 def make_fit_file(fit_id: str) -> None:
     """Makes the file of a fit."""
     make_file(fit_id)
+
+
+@bounded_task(soft_time_limit=110, time_limit=120)
+def look_at_rows(piece_id: str, share: int) -> None:
+    """Looks at the rows of a run, as many as fit into one turn."""
+    look_at(piece_id, share)
+
+
+@bounded_task(soft_time_limit=180, time_limit=190)
+def make_rows(piece_id: str, share: int) -> None:
+    """Makes files of the rows of a run, as many as fit into one turn."""
+    work_on_rows(piece_id, share)
 
 
 @bounded_task()
@@ -203,6 +222,7 @@ _ENDED: dict[str, Callable[..., object]] = {  # those that give True are gone on
     learn_place.name: end_unlearnt,
     hand_over_files.name: end_unhanded,
     mark_pictures.name: end_unmarked,
+    make_rows.name: end_unmade_rows,
 }
 
 

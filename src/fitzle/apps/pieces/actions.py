@@ -31,6 +31,9 @@ from fitzle.apps.pieces.models import Fit, Piece
 from fitzle.apps.pieces.motion import work_out_motion
 from fitzle.apps.pieces.opening import OpenFit, decided, open_fit
 from fitzle.apps.pieces.progress import say_enough
+from fitzle.apps.pieces.row_edits import edits_of_row
+from fitzle.apps.pieces.row_history import keep_changes
+from fitzle.apps.pieces.rows import check_row, look_at_rows_again, run_of
 from fitzle.apps.pieces.sharing import shared_slugs, slug_of
 from fitzle.apps.pieces.starting import point_for
 from fitzle.apps.pieces.uses import fits_in_house_colours, fits_showing
@@ -82,9 +85,11 @@ class Edit(NamedTuple):
 
 @action(Capability.CHANGE)
 def change_fit(access: Access, fit_id: UUID, edit: Edit) -> Fit:
-    """Changes the piece of a fit."""
+    """Changes the piece of a fit; at a fit of a row, what differs in that row alone."""
     fit = fit_of(access.workspace, fit_id)
     _check_placements(access, edit.changes)
+    if fit.row:
+        return _change_row(access, fit, edit)
     document, place = saving.document_of(fit.piece), slug_of(fit.placement)
     follows = document.composed is not None and not document.composed.is_here(place)
     arranged = follows and open_fit(access.workspace, fit).is_arranged
@@ -95,6 +100,21 @@ def change_fit(access: Access, fit_id: UUID, edit: Edit) -> Fit:
         *scoped(document, place, values, everywhere=edit.everywhere, take=fit.take, arranged=arranged),
     ]
     return _saved(access, fit, edit.revision, changes, edit.step, edit.key)
+
+
+def _change_row(access: Access, fit: Fit, edit: Edit) -> Fit:
+    if edit.changes:
+        fit = _saved(access, fit, edit.revision, edit.changes, edit.step)
+    opened = open_fit(access.workspace, fit)
+    values = [*edit.values, *placed_values(access.workspace, fit, edit.placings)]
+    changes = edits_of_row(opened, values, edit.take_back, everywhere=edit.everywhere)
+    if changes:
+        run = run_of(fit.piece)
+        keep_changes(run, access.actor, changes, edit.step, edit.key)
+        check_row(access.workspace, run, fit.row)
+    look_at_rows_again(fit.piece)
+    make_later([fit.pk], after_seconds=AFTER_THE_ANSWER_S)
+    return fit
 
 
 @drawable
@@ -377,7 +397,7 @@ def save_house_style(access: Access, colours: list[dict[str, str]], heading: str
             raise DocumentError(f"there is no typeface {face!r}", advice="Choose one of those that ship with Fitzle.")
     keep_house_style(access.workspace, colours, heading, text, naming)
     first = fits_in_house_colours(access.workspace)
-    make_later(dict.fromkeys(fit.pk for fit in (*first, *fitting.all_fits(access.workspace))))
+    make_later(dict.fromkeys(fit.pk for fit in (*first, *fitting.all_fits(access.workspace, rows=False))))
 
 
 @action(Capability.CHANGE)
@@ -417,5 +437,7 @@ def _saved(
 
 
 def _queued(piece: Piece) -> Piece:
-    make_later(piece.fits.values_list("pk", flat=True), after_seconds=AFTER_THE_ANSWER_S)
+    """Has made what a change of a piece makes otherwise; files of rows are made when somebody wants them."""
+    make_later(piece.fits.filter(row="").values_list("pk", flat=True), after_seconds=AFTER_THE_ANSWER_S)
+    look_at_rows_again(piece)
     return piece

@@ -41,9 +41,9 @@ def fits_on_wall(workspace: Workspace) -> list[Fit]:
     return list(_many(workspace).filter(chosen=True, row="", placement__put_away=False))
 
 
-def fits_of_piece(piece: Piece) -> list[Fit]:
-    """All fits of a piece, in the order of the shelves."""
-    return list(_fits(piece.workspace).filter(piece=piece))
+def fits_of_piece(piece: Piece, row: str = "") -> list[Fit]:
+    """All fits of a piece, or of one row of its run, in the order of the shelves."""
+    return list(_fits(piece.workspace).filter(piece=piece, row=row))
 
 
 def one_each(fits: Iterable[Fit], own: Fit) -> list[Fit]:
@@ -58,9 +58,9 @@ def one_each(fits: Iterable[Fit], own: Fit) -> list[Fit]:
     return list(best.values())
 
 
-def all_fits(workspace: Workspace) -> list[Fit]:
-    """All fits of the workspace."""
-    return list(_many(workspace))
+def all_fits(workspace: Workspace, *, rows: bool = True) -> list[Fit]:
+    """All fits of the workspace, those of the rows of runs among them or not."""
+    return list(_many(workspace) if rows else _many(workspace).filter(row=""))
 
 
 def fits_in(placements: Iterable[Placement]) -> list[Fit]:

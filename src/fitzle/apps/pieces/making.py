@@ -18,7 +18,7 @@ from fitzle.apps.pieces.models import Fit, Judgement, Rendition
 from fitzle.apps.pieces.opening import OpenFit, decide_and_remember, decided, open_fits
 from fitzle.apps.pieces.progress import teller
 from fitzle.core.encode.budget import Budget
-from fitzle.core.encode.result import Choice
+from fitzle.core.encode.result import Choice, Encoded
 from fitzle.core.fit.deciding import Decided
 from fitzle.core.fit.making import judge_fit, look_at
 from fitzle.core.fit.making import make_file as make_best_file
@@ -44,13 +44,15 @@ def make_file(fit_id: UUID | str) -> None:
     make_open(opened)
 
 
-def make_open(opened: OpenFit) -> None:
-    """Makes the file of an open fit, and judges it, unless both were done before."""
+def make_open(opened: OpenFit, like: Encoded | None = None) -> None:
+    """Makes the file of an open fit, and judges it, unless both were done before; the search begins where that for the
+    file ended that it is `like`.
+    """
     if opened.judgement or (opened.record and opened.record.outcome.kind == "failed"):
         return  # a state that could not be made is not tried on and on; the next change is another one
     workspace = opened.fit.piece.workspace
     kept = _kept_choice(workspace, opened) if opened.record else None
-    looked, choice = (decided(workspace, opened), kept) if kept else _made(workspace, opened)
+    looked, choice = (decided(workspace, opened), kept) if kept else _made(workspace, opened, like)
     _judge(opened, looked, choice)
 
 
@@ -101,11 +103,11 @@ def make_anew(workspace: Workspace, sha256: str) -> None:
     make_later(Fit.objects.filter(piece__workspace=workspace).values_list("pk", flat=True))
 
 
-def _made(workspace: Workspace, opened: OpenFit) -> tuple[Decided, Choice]:
+def _made(workspace: Workspace, opened: OpenFit, like: Encoded | None) -> tuple[Decided, Choice]:
     sources = opened.sources(preview=False)
     looked = decide_and_remember(workspace, opened, sources)
     budget = Budget(settings.SEARCH_SECONDS)
-    choice = make_best_file(looked, sources, budget, teller(workspace.pk, opened.file_key, budget))
+    choice = make_best_file(looked, sources, budget, teller(workspace.pk, opened.file_key, budget), like)
     record = record_of(choice, looked.plan.size)
     if choice.best:
         for data in (choice.best.data, *(one.data for one in choice.beside)):
@@ -147,7 +149,7 @@ def _fit(fit_id: UUID | str) -> Fit | None:
 
 def make_missing(workspace: Workspace) -> int:
     """Has made and judged what this version of Fitzle has not made or judged yet; how many fits."""
-    opened = open_fits(workspace, all_fits(workspace))
+    opened = open_fits(workspace, all_fits(workspace, rows=False))
     missing = [one.fit.pk for one in opened if one.rendition is None or one.judgement is None]
     make_later(missing)
     return len(missing)

@@ -6,7 +6,7 @@ import uuid
 
 from django.db import models
 
-from fitzle.apps.history import HistoryStep
+from fitzle.apps.history import HistoryStep, Step
 
 
 class Piece(models.Model):
@@ -78,6 +78,77 @@ class Fit(models.Model):
             models.UniqueConstraint(fields=["placement", "row", "chosen"], name="one_chosen_fit_each"),
         ]
         ordering = ["placement__destination__position", "placement__position"]
+
+
+class Run(models.Model):
+    """The run of a piece: a row for every file of a series. `order` is the ids of its rows, `revision` counts changes,
+    `position` is the last step of its history.
+
+    `naming` is the rule for the names of their files, empty for the usual one. `twins` are pairs of rows that nobody
+    tells apart, by the id of the place.
+    """
+
+    piece = models.OneToOneField(Piece, on_delete=models.CASCADE, related_name="run")
+    order = models.JSONField(default=list)
+    revision = models.PositiveIntegerField(default=0)
+    position = models.PositiveIntegerField(default=0)
+    naming = models.CharField(max_length=200, blank=True, default="")
+    twins = models.JSONField(default=dict)
+
+
+class RunRow(models.Model):
+    """One row as it is kept (core.runs.document.Entry)."""
+
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="rows")
+    row = models.CharField(max_length=40)
+    document = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["run", "row"], name="one_document_each_row")]
+
+
+class RunStep(Step):
+    """One step of a run's history, with the changes that take it back."""
+
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="steps")
+    inverse = models.JSONField()
+
+    class Meta(Step.Meta):
+        constraints = [
+            models.UniqueConstraint(fields=["run", "position"], name="one_run_step_each"),
+            models.UniqueConstraint(fields=["run", "key"], name="each_run_step_once"),
+        ]
+
+
+class RowJudgement(models.Model):
+    """What the rules say of a row in a place before its file is made; `key` is what that depends on."""
+
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="judgements")
+    row = models.CharField(max_length=40)
+    placement = models.ForeignKey("destinations.Placement", on_delete=models.CASCADE, related_name="+")
+    key = models.CharField(max_length=32)
+    findings = models.JSONField(default=list)
+    cells = models.TextField(blank=True, default="")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["run", "row", "placement"], name="one_judgement_each_row")]
+
+
+class RowFile(models.Model):
+    """A file of a row that is wanted: `waiting`, `done` or `failed`. `share` is which of the workers makes it.
+
+    `attempts` are those since it waits: what workers are lost over is not tried on and on.
+    """
+
+    run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="files")
+    fit = models.OneToOneField(Fit, on_delete=models.CASCADE, related_name="+")
+    share = models.PositiveSmallIntegerField(default=0)
+    state = models.CharField(max_length=10)
+    attempts = models.PositiveSmallIntegerField(default=0)
+    message = models.TextField(blank=True, default="")
+
+    class Meta:
+        indexes = [models.Index(fields=["run", "share", "state"])]
 
 
 class SharedFile(models.Model):

@@ -19,6 +19,7 @@ from fitzle.apps.accounts.access import house_colours
 from fitzle.apps.artwork.library import sound_facts, source_of
 from fitzle.apps.artwork.versions import group_of, ready_with_versions
 from fitzle.apps.pieces.models import Fit, Judgement, Rendition
+from fitzle.apps.pieces.rows import OpenRow, rows_for
 from fitzle.apps.pieces.saving import document_of
 from fitzle.apps.pieces.sharing import common_among, shared_files, slug_among
 from fitzle.core.artwork.sources import Source
@@ -56,7 +57,7 @@ class OpenFit:
     """A fit with everything that its states, its plan and its pixels follow from; what is costly waits to be asked for.
 
     `artworks` are by their ids, the other versions of its marks among them; `rendition` and `judgement` are those of
-    its present keys, None where they are not made.
+    its present keys, None where they are not made. `of_row` is the row of a run that it is for.
     """
 
     fit: Fit
@@ -64,6 +65,7 @@ class OpenFit:
     artworks: Mapping[str, Artwork]
     rendition: Rendition | None = None
     judgement: Judgement | None = None
+    of_row: OpenRow | None = None
 
     @property
     def document(self) -> Document:
@@ -206,7 +208,11 @@ def open_fits(
     shared = shared_files(workspace, sheets)
     slugs = {fit.pk: slug_among(shared, fit.placement) for fit in fits}
     documents = {fit.pk: with_take(documents[fit.pk], fit.take) for fit in fits}
-    shown = {fit.pk: artworks_in(documents[fit.pk], slugs[fit.pk], fit.take) for fit in fits}
+    rows = rows_for(fits, documents)
+    fits = [fit for fit in fits if not fit.row or (fit.piece_id, fit.row) in rows]
+    of_row = {fit.pk: rows[fit.piece_id, fit.row] for fit in fits if fit.row}
+    row = {fit.pk: of_row[fit.pk].row if fit.row else None for fit in fits}
+    shown = {fit.pk: artworks_in(documents[fit.pk], slugs[fit.pk], fit.take, row[fit.pk]) for fit in fits}
     names = set().union(*shown.values())
     ready = ready_with_versions(workspace, names) if names else {}
     versions, house = _versions_among(ready), house_colours(workspace)
@@ -227,12 +233,14 @@ def open_fits(
             slugs[fit.pk],
             {name: usable[name] for name in names},
             take=fit.take,
+            row=row[fit.pk],
             house=house,
             versions={name: there for name in names if (there := tuple(v for v in versions[name] if v in names))},
             own=own,
             wish=_wish_of(fit, common or own),
         )
-        opened.append(OpenFit(fit, resolve(request, ARRANGEMENTS), {name: ready[name] for name in names}))
+        known = {name: ready[name] for name in names}
+        opened.append(OpenFit(fit, resolve(request, ARRANGEMENTS), known, of_row=of_row.get(fit.pk)))
     _add_what_is_made(workspace, opened)
     return opened
 

@@ -35,7 +35,7 @@ FIRST = "a"  # what the piece itself is called among its takes
 
 def takes_beside(workspace: Workspace, fit: Fit) -> list[Fit]:
     """All takes of a piece in the place of one, the piece itself first."""
-    there = [one for one in fits_of_piece(fit.piece) if one.placement_id == fit.placement_id and one.row == fit.row]
+    there = [one for one in fits_of_piece(fit.piece, fit.row) if one.placement_id == fit.placement_id]
     return sorted(there, key=lambda one: one.take)
 
 
@@ -74,7 +74,7 @@ def add_take(access: Access, fit_id: UUID, proposal: str = "") -> Fit:
 def choose_take(access: Access, fit_id: UUID, everywhere: bool) -> Fit:
     """Lets a take be the one that stands in its place, or in every place where its piece stands."""
     fit = fit_of(access.workspace, fit_id)
-    standing = [one for one in fits_of_piece(fit.piece) if one.chosen and one.row == fit.row]
+    standing = [one for one in fits_of_piece(fit.piece, fit.row) if one.chosen]
     places = {one.placement_id: one.placement for one in standing} if everywhere else {}
     places |= {one.pk: one for one in served_with(access.workspace, fit.placement)}
     now = timezone.now()

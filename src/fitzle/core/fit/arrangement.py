@@ -62,7 +62,7 @@ def arrangement_of(request: FitRequest, known: Arrangements | None = None) -> Di
 
 def by_hand(request: FitRequest) -> Differences:
     """What somebody made different in the place of a request."""
-    return request.piece.hand_made(request.placement, request.take)
+    return request.piece.hand_made(request.placement, request.take, request.row)
 
 
 def stance_of(layer: Differences, hand: Mapping[str, Iterable[str]], parts: Iterable[AnyPart]) -> dict[str, Stance]:

@@ -52,10 +52,15 @@ class FieldTarget(Frozen):
 
 
 class Row(Frozen):
-    """One row of a run: values for named fields of a piece, in the form that the parts' fields take."""
+    """One row of a run: values for named fields of a piece, in the form that the parts' fields take.
+
+    `differences` are what somebody made different in it by hand everywhere, `adjustments` in one placement (its slug).
+    """
 
     id: Annotated[str, Field(min_length=1, max_length=40)]
     values: Annotated[dict[FieldName, Any], Field(max_length=MOST_FIELDS)] = {}
+    differences: Differences = {}
+    adjustments: Annotated[dict[str, Differences], Field(max_length=MOST_ADJUSTED)] = {}
 
 
 class Composed(Frozen):
@@ -115,9 +120,11 @@ class Piece(Frozen):
             self._check_field(name, target)
         return self
 
-    def hand_made(self, placement: str | None, take: str = "") -> Differences:
-        """What somebody made different in a placement, in a take of it too."""
-        return merged_differences(self.adjustments.get(layer, {}) for layer in _layers(placement, take))
+    def hand_made(self, placement: str | None, take: str = "", row: Row | None = None) -> Differences:
+        """What somebody made different in a placement, in a take of it too, and in a row there."""
+        own = row.adjustments.get(placement or "", {}) if row else {}
+        layers = (self.adjustments.get(layer, {}) for layer in _layers(placement, take))
+        return merged_differences([*layers, own])
 
     def _check_differences(self, what: str, part_id: str, fields: dict[str, Any]) -> None:
         part = next((part for part in self.parts if part.id == part_id), None)
@@ -151,11 +158,11 @@ def parts_in(
     """The parts as they are in one placement: the piece's own, then what the take, the row and the placement change.
 
     What is `arranged` there by calculation comes before what somebody changes there; what is changed in a take in this
-    placement alone comes last.
+    placement alone, or in the row there, comes last.
     Each layer wins over the ones before it. Raises DocumentError for a take or a field that the piece does not have,
     and for a value of a row that its part cannot take.
     """
-    there = piece.hand_made(placement, take)
+    there = piece.hand_made(placement, take, row)
     differences = merged_differences([_of_take(piece, take), _of_row(piece, row), arranged or {}, there])
     return tuple(_adjusted(part, differences[part.id]) if part.id in differences else part for part in piece.parts)
 
@@ -194,15 +201,18 @@ def _of_take(piece: Piece, take: str) -> Differences:
 
 
 def _of_row(piece: Piece, row: Row | None) -> Differences:
+    """Values of fields, and what differs by hand; a part that was removed meanwhile differs in nothing."""
+    if row is None:
+        return {}
     found: Differences = {}
-    for name, value in (row.values if row else {}).items():
+    for name, value in row.values.items():
         if name not in piece.fields:
             raise DocumentError(
                 f"the piece has no field {name!r}", expected=", ".join(piece.fields) or "none", actual=name
             )
         target = piece.fields[name]
         found.setdefault(target.part, {})[target.field] = value
-    return found
+    return merged_differences([found, row.differences])
 
 
 def _adjusted(part: AnyPart, fields: dict[str, Any]) -> AnyPart:

@@ -10,7 +10,7 @@ from typing import Annotated, Any, Literal, NamedTuple
 from pydantic import Field
 
 from fitzle.core.findings import Frozen
-from fitzle.core.piece.document import FieldName
+from fitzle.core.piece.document import MOST_SLUG, Differences, FieldName
 from fitzle.core.piece.parts import PartId
 from fitzle.core.runs.document import Cell, Entry, RowId, Rows, without_empty
 
@@ -65,10 +65,13 @@ class PutAway(Frozen):
 
 
 class Differ(Frozen):
-    """A field of a part that differs in one row by hand, or follows the piece again."""
+    """A field of a part that differs in one row by hand, or follows the piece again; in one placement (its slug) alone
+    where that is given.
+    """
 
     act: Literal["differ"] = "differ"
     row: RowId
+    placement: Annotated[str, Field(max_length=MOST_SLUG)] = ""
     part: PartId
     field: Annotated[str, Field(min_length=1, max_length=40)]
     now: Differing = Differing()
@@ -119,7 +122,7 @@ def _clash(rows: Rows, change: AnyRowChange) -> _Newest | None:
         entry = rows[change.row]
         return _Newest(entry) if change.had is not None and entry != change.had else None
     if isinstance(change, Differ):
-        there = differing(rows[change.row], change.part, change.field)
+        there = differing(rows[change.row], change.part, change.field, change.placement)
         return _Newest(there) if change.had is not None and there not in (change.had, change.now) else None
     return None
 
@@ -144,23 +147,33 @@ def _made(rows: Rows, change: AnyRowChange) -> AnyRowChange:
         had = entry.cells.get(change.field, "")
         rows.replace(entry.model_copy(update={"cells": without_empty({**entry.cells, change.field: change.text})}))
         return change.model_copy(update={"text": had, "had": change.text})
-    before = differing(entry, change.part, change.field)
+    before = differing(entry, change.part, change.field, change.placement)
     rows.replace(_differing_so(entry, change))
     return change.model_copy(update={"now": before, "had": change.now})
 
 
-def differing(entry: Entry, part: str, field: str) -> Differing:
-    """What a row has by hand in a field of a part."""
-    fields = entry.differences.get(part, {})
+def differing(entry: Entry, part: str, field: str, placement: str = "") -> Differing:
+    """What a row has by hand in a field of a part, everywhere or in one placement alone."""
+    fields = _layer(entry, placement).get(part, {})
     return Differing(given=True, value=fields[field]) if field in fields else Differing()
 
 
+def _layer(entry: Entry, placement: str) -> Differences:
+    return entry.adjustments.get(placement, {}) if placement else entry.differences
+
+
 def _differing_so(entry: Entry, change: Differ) -> Entry:
-    fields = {name: value for name, value in entry.differences.get(change.part, {}).items() if name != change.field}
+    layer = _layer(entry, change.placement)
+    fields = {name: value for name, value in layer.get(change.part, {}).items() if name != change.field}
     if change.now.given:
         fields[change.field] = change.now.value
-    others = {part: own for part, own in entry.differences.items() if part != change.part}
-    return entry.model_copy(update={"differences": {**others, change.part: fields} if fields else others})
+    layer = {part: own for part, own in layer.items() if part != change.part}
+    if fields:
+        layer[change.part] = fields
+    if not change.placement:
+        return entry.model_copy(update={"differences": layer})
+    others = {name: own for name, own in entry.adjustments.items() if name != change.placement}
+    return entry.model_copy(update={"adjustments": {**others, change.placement: layer} if layer else others})
 
 
 def pasted_changes(

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from fitzle.core.errors import DocumentError
 from fitzle.core.findings import Frozen
-from fitzle.core.piece.document import MOST_FIELDS, Differences, FieldName
+from fitzle.core.piece.document import MOST_ADJUSTED, MOST_FIELDS, Differences, FieldName
 from fitzle.core.runs.table import LONGEST_CELL, MOST_ROWS
 
 RowId = Annotated[str, Field(pattern=r"^[a-z0-9][a-z0-9-]{0,39}$")]
@@ -17,14 +17,21 @@ Cell = Annotated[str, Field(max_length=LONGEST_CELL)]
 
 
 class Entry(Frozen):
-    """One row: its cells by field (one that is not there is empty), what differs in it by hand, and whether it is put
-    away: kept, and not made.
+    """One row: its cells by field (one that is not there is empty), what differs in it by hand everywhere or in one
+    placement (its slug), and whether it is put away: kept, and not made.
     """
 
     id: RowId
     cells: Annotated[dict[FieldName, Cell], Field(max_length=MOST_FIELDS)] = {}
     differences: Differences = {}
+    adjustments: Annotated[dict[str, Differences], Field(max_length=MOST_ADJUSTED)] = {}
     put_away: bool = False
+
+    @property
+    def by_hand(self) -> int:
+        """In how many fields it differs by hand."""
+        layers = [self.differences, *self.adjustments.values()]
+        return sum(len(fields) for layer in layers for fields in layer.values())
 
 
 class Rows:

@@ -43,14 +43,9 @@ def read_table(data: bytes, name: str = "the table") -> Table:
         raise error.about(name) from error
 
 
-def pasted_table(text: str) -> Table:
-    """The table of text from the clipboard, where spreadsheets put tabs between cells."""
-    return table_of(_lines_of_text(text))
-
-
 def pasted_cells(text: str) -> list[list[str]]:
-    """Cells from the clipboard without headings, row by row."""
-    return [list(cells) for cells in islice(_lines_of_text(text), MOST_ROWS)]
+    """Cells from the clipboard without headings, row by row; spreadsheets put tabs between them, nothing else does."""
+    return [list(cells) for cells in islice(_lines_of_text(text, "\t"), MOST_ROWS)]
 
 
 def _decoded(data: bytes) -> str:
@@ -65,10 +60,10 @@ def _decoded(data: bytes) -> str:
     return text
 
 
-def _lines_of_text(text: str) -> Iterator[Sequence[str]]:
-    told = TOLD.match(text)
+def _lines_of_text(text: str, separator: str = "") -> Iterator[Sequence[str]]:
+    told = None if separator else TOLD.match(text)
     text = text[told.end() :] if told else text
-    separator = told[1] if told else _separator(text)
+    separator = separator or (told[1] if told else _separator(text))
     csv.field_size_limit(MOST_BYTES)  # cells that are too long are told with their place
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=separator, strict=False)
     try:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterable, Iterator
+from collections.abc import Collection, Iterable, Iterator, Mapping
 
 from fitzle.core.formats import format_named
 from fitzle.core.spec.stems import safe_stem
@@ -11,10 +11,21 @@ from fitzle.core.units import Size
 
 
 def file_name(
-    rule: str, fmt: str, *, subject: str, placement: str, size: Size, date: str = "", version: str = ""
+    rule: str,
+    fmt: str,
+    *,
+    subject: str,
+    placement: str,
+    size: Size,
+    date: str = "",
+    version: str = "",
+    more: Mapping[str, str] | None = None,
 ) -> str:
-    """The name of a delivered file; `date` like 2026-11-24 and `version` like 3 come from the caller."""
+    """The name of a delivered file; `date` like 2026-11-24 and `version` like 3 come from the caller, and so do the
+    values of `more` tokens.
+    """
     values = {
+        **(more or {}),
         "subject": safe_stem(subject),
         "placement": safe_stem(placement),
         "width": str(size.width),
