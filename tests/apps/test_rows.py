@@ -12,7 +12,7 @@ from django.test import Client
 from fitzle.apps.accounts.models import Membership
 from fitzle.apps.jobs.models import Job
 from fitzle.apps.pieces import row_files
-from fitzle.apps.pieces.models import RowFile
+from fitzle.apps.pieces.models import RowFile, Run
 from tests.apps.helpers import content, send, upload
 from tests.make import opened, photo, saved
 
@@ -191,6 +191,23 @@ def test_problems_are_found_before_anybody_looks(table: Table) -> None:
     assert 2 in by_row and by_row[2]["placement"], found["problems"]
     assert "looks like row 3" in by_row[4]["words"] and by_row[4]["twin"] == found["rows"][2]["id"]
     assert 1 not in by_row
+
+
+def test_a_place_that_shows_no_field_is_told_once(table: Table, place: Any) -> None:
+    piece = table.client.get(f"/api/workspaces/juno/pieces/{table.piece}").json()
+    name = words_of(table)
+    part = next(one["part"] for one in table.read()["fields"] if one["name"] == name)
+    hide = {"act": "set", "part": part, "field": "hidden", "value": True}
+    others = [one["name"] for one in table.read()["fields"] if one["name"] != name]
+    changes = [hide, *({"act": "name", "name": one, "target": None} for one in others)]
+    with table.later(execute=True):
+        body = {"revision": piece["revision"], "step": "x", "changes": changes}
+        assert send(table.client, "patch", f"workspaces/juno/pieces/{table.piece}", body).status_code == 200
+    table.add(**{name: "Gears"})
+    table.add(**{name: "Brakes"})
+    found = table.read()
+    assert found["alike"] == [found["places"][0]["placement"]]
+    assert not [one for one in found["problems"] if one["twin"]], "not row by row"
 
 
 def test_files_of_rows_are_made_named_and_handed_over(table: Table, run: Any) -> None:
@@ -379,3 +396,19 @@ def test_a_field_whose_part_was_removed_loses_no_cell(table: Table) -> None:
     with table.later(execute=True):
         send(table.client, "post", f"workspaces/juno/pieces/{table.piece}/undo")
     assert name in [one["name"] for one in table.read()["fields"]]
+
+
+def test_a_run_comes_along_with_its_workspace(table: Table, juno: Any) -> None:
+    name = words_of(table)
+    table.add(**{name: "Gears"})
+    table.ask("put", "/naming", {"rule": "{row}-{subject}"})
+    before = table.read()
+    packed = content(table.client.get("/api/workspaces/juno/export"))
+    with table.later(execute=True):
+        answer = table.client.post("/api/workspaces/bring-in", {"file": SimpleUploadedFile("a.zip", packed)})
+    assert answer.status_code == 201, answer.content
+    slug = answer.json()["slug"]
+    piece = Run.objects.get(piece__workspace__slug=slug).piece_id
+    after = Table(table.client, table.later, str(piece), slug).read()
+    assert [row["cells"] for row in after["rows"]] == [row["cells"] for row in before["rows"]]
+    assert after["naming"] == before["naming"] and len(after["places"]) == 1

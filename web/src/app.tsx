@@ -16,6 +16,7 @@ import { HouseStyleScreen } from "./features/house/HouseStyleScreen";
 import { NewPlaceScreen } from "./features/places/NewPlaceScreen";
 import { PlaceScreen } from "./features/places/PlaceScreen";
 import { ShowPlaceScreen } from "./features/showing/ShowPlaceScreen";
+import { RunScreen } from "./features/run/RunScreen";
 import { PreparationScreen } from "./features/preparation/PreparationScreen";
 import { ConfirmScreen } from "./features/session/ConfirmScreen";
 import { ForgottenScreen } from "./features/session/ForgottenScreen";
@@ -91,6 +92,7 @@ function Screens({ first }: { first: string | undefined }) {
         <Route path="places/show" element={<ShowPlaceScreen />} />
         <Route path="places/:place" element={<PlaceScreen key={location.pathname} />} />
         <Route path="workspace" element={<WorkspaceScreen />} />
+        <Route path="runs/:piece" element={<RunScreen key={location.pathname} />} />
         <Route path="deliver" element={<DeliverScreen />} />
         <Route path="deliveries" element={<DeliveriesScreen />} />
         <Route path="doing" element={<DoingScreen />} />

@@ -19,7 +19,7 @@ MOST_SEEN = 60  # rows that are asked for at once
 Way = Literal["zip", "folder", "upload"]
 
 
-class FieldOut(Schema):
+class RowField(Schema):
     """A column: its name, what kind of cells it has, the part and field that they change, what an empty one counts."""
 
     name: str
@@ -27,6 +27,13 @@ class FieldOut(Schema):
     part: str
     field: str
     counter: RowCounter | None
+
+
+class PossibleField(RowField):
+    """What rows may change: `of` says whose it is; `named` whether it is a field already."""
+
+    of: str
+    named: bool
 
 
 class PlaceOfRows(Schema):
@@ -40,7 +47,7 @@ class PlaceOfRows(Schema):
     height: int
 
 
-class ProblemOut(Schema):
+class RowProblem(Schema):
     """What is wrong with a cell of a row (no field: with the row), or what the rules say of it in a place."""
 
     row: str
@@ -52,38 +59,41 @@ class ProblemOut(Schema):
     twin: str = ""
 
 
-class NamedPicture(Schema):
+class CellPicture(Schema):
     """The artwork that a cell names."""
 
     id: str
     name: str
 
 
-class ProgressOut(Schema):
+class RowsProgress(Schema):
     """How the files that were wanted last are getting on; a problem for each of those that failed."""
 
     wanted: int
     done: int
     failed: int
-    failures: list[ProblemOut]
+    failures: list[RowProblem]
 
 
 class RunState(Schema):
     """What changes of a run without anybody touching it: what its rows are judged to be, and how files get on.
 
-    `looking`: rows are still being judged.
+    `looking`: rows are still being judged. `alike` are the places in which all rows look the same. `artwork` differs
+    once any artwork changed.
     """
 
     revision: int
     piece_revision: int
-    problems: list[ProblemOut]
+    artwork: str
+    alike: list[UUID]
+    problems: list[RowProblem]
     looking: bool
-    progress: ProgressOut
+    progress: RowsProgress
 
 
 class RunOut(RunState):
-    """A run with all its rows. `counted` is what empty cells of counters say, by field, in the order of the rows;
-    `pictures` the artwork that cells name, by what stands in them.
+    """A run with all its rows. `own` is what the piece says where a cell is empty, by field; `counted` what empty
+    cells of counters say, by field, in the order of the rows; `pictures` the artwork that cells name, by their text.
 
     `naming` is the rule for the names of its files, `example` what the first row's would be.
     """
@@ -92,11 +102,13 @@ class RunOut(RunState):
     subject: str
     may_change: bool
     may_deliver: bool
-    fields: list[FieldOut]
+    fields: list[RowField]
+    possible: list[PossibleField]
     places: list[PlaceOfRows]
     rows: list[Entry]
+    own: dict[str, str]
     counted: dict[str, list[str]]
-    pictures: dict[str, NamedPicture]
+    pictures: dict[str, CellPicture]
     naming: str
     own_naming: str
     example: str

@@ -3,29 +3,35 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
+from uuid import UUID
+
+from django.core.cache import cache
 
 from fitzle.apps.accounts.access import Access, Capability, naming_rule
 from fitzle.apps.api.row_schemas import (
-    FieldOut,
-    NamedPicture,
+    CellPicture,
     PlaceOfRows,
-    ProblemOut,
-    ProgressOut,
+    PossibleField,
+    RowField,
+    RowProblem,
+    RowsProgress,
     RunOut,
     RunState,
 )
-from fitzle.apps.artwork.library import ready_names
+from fitzle.apps.artwork.library import newest_change, ready_names
 from fitzle.apps.jobs.queue import is_under_way
 from fitzle.apps.pieces.opening import open_fits
+from fitzle.apps.pieces.row_actions import own_cells
 from fitzle.apps.pieces.row_files import progress_of
 from fitzle.apps.pieces.row_fits import places_of_run
 from fitzle.apps.pieces.row_history import undo_and_redo_of_rows
 from fitzle.apps.pieces.rows import OF_ARTWORK, OpenRow, naming_of, open_rows, pictures_for, rows_of
 from fitzle.apps.pieces.saving import document_of
 from fitzle.core.findings import Finding
+from fitzle.core.piece.document import Piece as Document
 from fitzle.core.preflight.registry import label_of_finding
-from fitzle.core.runs.fields import columns_of, counted
+from fitzle.core.runs.fields import Column, columns_of, counted, possible_fields
 from fitzle.core.spec.naming import file_name
 from fitzle.core.spec.stems import safe_stem
 from fitzle.core.units import Size
@@ -45,7 +51,8 @@ def run_view(access: Access, run: Run) -> RunOut:
     opened = open_rows(space, document, run, rows, pictures)
     columns = columns_of(document)
     named = [name for name, column in columns.items() if column.kind in OF_ARTWORK]
-    cells = {entry.cells.get(name, "").strip() for entry in rows for name in named} - {""}
+    own = own_cells(document)
+    cells = {entry.get(name, "").strip() for entry in (own, *(one.cells for one in rows)) for name in named} - {""}
     found = {text: key for text in cells if (key := pictures.get(text) or pictures.get(text.casefold()))}
     names = dict(ready_names(space)) if found else {}
     undo, redo = undo_and_redo_of_rows(run, access.actor.pk)
@@ -57,9 +64,10 @@ def run_view(access: Access, run: Run) -> RunOut:
         subject=document.subject,
         may_change=access.may(Capability.CHANGE),
         may_deliver=access.may(Capability.DELIVER),
-        fields=[
-            FieldOut(name=name, kind=one.kind, part=one.target.part, field=one.target.field, counter=one.target.counter)
-            for name, one in columns.items()
+        fields=[RowField(**_told(one)) for one in columns.values()],
+        possible=[
+            PossibleField(**_told(one), of=_owner(document, one.target.part), named=name in columns)
+            for name, one in possible_fields(document).items()
         ],
         places=[
             PlaceOfRows(
@@ -73,12 +81,13 @@ def run_view(access: Access, run: Run) -> RunOut:
             for one in places
         ],
         rows=rows,
+        own=own,
         counted={
             name: [counted(one.target.counter, number) for number in range(len(rows))]
             for name, one in columns.items()
             if one.target.counter
         },
-        pictures={text: NamedPicture(id=key, name=names.get(key, text)) for text, key in found.items()},
+        pictures={text: CellPicture(id=key, name=names.get(key, text)) for text, key in found.items()},
         naming=naming,
         own_naming=run.naming,
         example=_example(naming, opened, document.subject, places[0].sheet.name, places[0].size) if places else "",
@@ -88,44 +97,70 @@ def run_view(access: Access, run: Run) -> RunOut:
     )
 
 
+def _told(column: Column) -> dict[str, Any]:
+    target = column.target
+    return {
+        "name": column.name, "kind": column.kind, "part": target.part, "field": target.field, "counter": target.counter,
+    }  # fmt: skip
+
+
+def _owner(document: Document, part: str) -> str:
+    """What people call a part: its name, what it says, else its role."""
+    own = next(one for one in document.parts if one.id == part)
+    return getattr(own, "name", "") or " ".join(getattr(own, "text", "").split()) or own.role
+
+
 def state_view(run: Run, opened: Sequence[OpenRow] | None = None) -> RunState:
     """What is said of a run's rows now, and how the making of files gets on."""
-    if opened is None:
-        opened = open_rows(run.piece.workspace, document_of(run.piece), run, rows_of(run))
-    numbers = {one.entry.id: one.number + 1 for one in opened if not one.entry.put_away}
-    problems = [
-        ProblemOut(row=one.entry.id, number=one.number + 1, field=problem.field, words=problem.words)
-        for one in opened
-        if one.entry.id in numbers
-        for problem in one.problems
-    ]
-    whole = {one.entry.id: one.number + 1 for one in opened if not one.problems and not one.entry.put_away}
-    problems += _judged(run, numbers) + _twins(run, whole)  # what cannot be used yet shows what the piece shows
+    artwork = newest_change(run.piece.workspace)
+    numbers, problems = _cells(run, opened, artwork)
+    wrong = {one.row for one in problems}  # what cannot be used yet shows what the piece shows
+    whole = {row: number for row, number in numbers.items() if row not in wrong}
+    problems += _judged(run, numbers) + _twins(run, whole)
     progress = progress_of(run)
     return RunState(
         revision=run.revision,
         piece_revision=run.piece.revision,
+        artwork=artwork,
+        alike=[UUID(placement) for placement, pairs in run.twins.items() if not pairs],
         problems=sorted(problems, key=lambda one: one.number)[:MOST_PROBLEMS],
         looking=is_under_way("look_at_rows", str(run.piece_id)),
-        progress=ProgressOut(
+        progress=RowsProgress(
             wanted=progress.wanted,
             done=progress.done,
             failed=progress.failed,
             failures=[
-                ProblemOut(row=row, number=numbers.get(row, 0), placement=place, words=words)
+                RowProblem(row=row, number=numbers.get(row, 0), placement=place, words=words)
                 for row, place, words in progress.failures
             ],
         ),
     )
 
 
-def _judged(run: Run, numbers: dict[str, int]) -> list[ProblemOut]:
+def _cells(run: Run, opened: Sequence[OpenRow] | None, artwork: str) -> tuple[dict[str, int], list[RowProblem]]:
+    """The numbers of all rows that are not put away, and what is wrong with their cells; kept while nothing changes."""
+    place = f"cells of rows/{run.pk}/{run.revision}/{run.piece.revision}/{artwork}"
+    held = cache.get(place)
+    if held is None:
+        if opened is None:
+            opened = open_rows(run.piece.workspace, document_of(run.piece), run, rows_of(run))
+        there = [one for one in opened if not one.entry.put_away]
+        held = (
+            {one.entry.id: one.number + 1 for one in there},
+            [(one.entry.id, one.number + 1, problem.field, problem.words) for one in there for problem in one.problems],
+        )
+        cache.set(place, held)
+    numbers, wrong = held
+    return numbers, [RowProblem(row=row, number=at, field=field, words=words) for row, at, field, words in wrong]
+
+
+def _judged(run: Run, numbers: dict[str, int]) -> list[RowProblem]:
     found = []
     for row, placement, findings in run.judgements.exclude(findings=[]).values_list("row", "placement", "findings"):
         for finding in map(Finding.model_validate, findings if row in numbers else ()):
             if finding.severity in ("refused", "risky") and not finding.muted:
                 found.append(
-                    ProblemOut(
+                    RowProblem(
                         row=row,
                         number=numbers[row],
                         placement=placement,
@@ -136,9 +171,9 @@ def _judged(run: Run, numbers: dict[str, int]) -> list[ProblemOut]:
     return found
 
 
-def _twins(run: Run, numbers: dict[str, int]) -> list[ProblemOut]:
+def _twins(run: Run, numbers: dict[str, int]) -> list[RowProblem]:
     return [
-        ProblemOut(
+        RowProblem(
             row=other,
             number=numbers[other],
             placement=placement,

@@ -444,7 +444,8 @@ class FitOut(Schema):
     the take where several stand in this placement, else empty. `arranged`: its parts follow the shape that the piece
     was composed in by calculation; `stance` says whether that placed them here, somebody did, or both shapes are one.
     `by_hand` are the fields (`part.field`) with which somebody put parts elsewhere here. At a fit of a `row` what is
-    changed differs in that row alone; `adjusted`, and undo and redo of `piece`, are then those of the row.
+    changed differs in that row alone (`rows` counts all of the run); `adjusted`, and undo and redo of `piece`, are then
+    those of the row.
     """
 
     id: UUID
@@ -481,3 +482,4 @@ class FitOut(Schema):
     arranged: bool = False
     by_hand: list[str] = []
     row: RowOfFit | None = None
+    rows: int = 0

@@ -24,7 +24,7 @@ from fitzle.apps.pieces.opening import OpenFit, decided
 from fitzle.apps.pieces.progress import told
 from fitzle.apps.pieces.row_edits import differing_in_row
 from fitzle.apps.pieces.row_history import undo_and_redo_of_rows
-from fitzle.apps.pieces.rows import OpenRow
+from fitzle.apps.pieces.rows import OpenRow, number_of_rows
 from fitzle.apps.pieces.saving import document_of
 from fitzle.core.fit.arrangement import PLACED, by_hand, stance_of, stance_of_all
 from fitzle.core.fit.deciding import Decided
@@ -91,6 +91,7 @@ def fit_view(
     row = opened.of_row
     return FitOut(
         row=row_of_fit(row) if row else None,
+        rows=number_of_rows(fit.piece),
         stance=stance_of_all(stances),
         arranged=opened.is_arranged,
         by_hand=[entry for entry in adjusted_fields(opened.document, opened.slug) if entry.partition(".")[2] in PLACED],

@@ -8,7 +8,7 @@ from datetime import datetime
 
 from fitzle.apps.accounts.access import workspace_numbered
 from fitzle.apps.pieces.fits import all_fits
-from fitzle.apps.pieces.models import Piece, PieceRevision, PieceState, Rendition
+from fitzle.apps.pieces.models import Piece, PieceRevision, PieceState, Rendition, RunRow, RunStep
 from fitzle.apps.pieces.opening import open_fits
 
 _ID = re.compile(r"[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}")
@@ -21,9 +21,13 @@ def artwork_in_histories(workspace_id: int) -> set[str]:
         Piece.objects.filter(workspace_id=workspace_id),
         PieceState.objects.filter(piece__workspace_id=workspace_id),
         PieceRevision.objects.filter(piece__workspace_id=workspace_id),
+        RunRow.objects.filter(run__piece__workspace_id=workspace_id),
     ):
         for document in documents.values_list("document", flat=True).iterator():
             named.update(_ID.findall(json.dumps(document)))
+    steps = RunStep.objects.filter(run__piece__workspace_id=workspace_id)
+    for inverse in steps.values_list("inverse", flat=True).iterator():
+        named.update(_ID.findall(json.dumps(inverse)))
     return named
 
 

@@ -10,12 +10,15 @@ from uuid import UUID
 from pydantic import BaseModel, Field
 
 from fitzle.apps.pieces.models import Fit, Piece, SharedFile, Sharing
+from fitzle.apps.pieces.row_portable import add_portable_run, portable_run
 from fitzle.apps.pieces.saving import create_piece, document_of
 from fitzle.apps.pieces.uses import note_uses
 from fitzle.core.encode.wish import NO_WISH, Wish
 from fitzle.core.errors import DocumentError
 from fitzle.core.handover.fields import LONGEST
 from fitzle.core.piece.document import Piece as Document
+from fitzle.core.runs.document import Entry
+from fitzle.core.runs.table import MOST_ROWS
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import User, Workspace
@@ -40,12 +43,17 @@ class PortableFit(BaseModel):
 
 
 class PortablePiece(BaseModel):
-    """A piece with its fits; the ids of artwork in its document are those of the same export."""
+    """A piece with its fits, and the `rows` of its run where it is one, whose files are called by the rule `naming`.
+
+    The ids of artwork in it are those of the same export.
+    """
 
     id: UUID
     document: Document
     alternative_text: FieldValue = ""
     fits: Annotated[list[PortableFit], Field(max_length=5000)] = []
+    rows: Annotated[list[Entry], Field(max_length=MOST_ROWS)] | None = None
+    naming: Annotated[str, Field(max_length=200)] = ""
 
 
 class PortableShared(BaseModel):
@@ -79,7 +87,7 @@ def add_portable_shared(
 
 def portable_pieces(workspace: Workspace) -> list[PortablePiece]:
     """All pieces, the oldest first."""
-    found = Piece.objects.filter(workspace=workspace).order_by("created_at", "pk")
+    found = Piece.objects.filter(workspace=workspace).order_by("created_at", "pk").select_related("run")
     return [
         PortablePiece(
             id=piece.pk,
@@ -97,7 +105,9 @@ def portable_pieces(workspace: Workspace) -> list[PortablePiece]:
                     fields=fit.fields,
                 )
                 for fit in piece.fits.select_related("placement")
+                if not fit.row or fit.muted or fit.wish or fit.fields  # any other of a row is made when it is wanted
             ],
+            **portable_run(piece),
         )
         for piece in found
     ]
@@ -139,7 +149,10 @@ def add_portable_pieces(
                 },
             )
             fits.append(row)
-        note_uses(fits, document)
+        if entry.rows is not None:
+            rows = [Entry.model_validate(with_new_ids(row.model_dump(mode="json"), artwork)) for row in entry.rows]
+            add_portable_run(piece, user, rows, entry.naming)
+        note_uses([fit for fit in fits if not fit.row], document)
         count += len(fits)
     return count
 

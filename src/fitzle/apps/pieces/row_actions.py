@@ -20,10 +20,11 @@ from fitzle.apps.pieces.rows import OF_ARTWORK, look_at_rows_again, rows_of, run
 from fitzle.core.errors import DocumentError
 from fitzle.core.piece.changes import NameField
 from fitzle.core.piece.document import Piece as Document
-from fitzle.core.piece.parts import artwork_of_part
+from fitzle.core.piece.fills import Solid
+from fitzle.core.piece.parts import AnyPart, artwork_of_part
 from fitzle.core.runs.changes import AddRow, AnyRowChange, Applied, Differ, SetCell, pasted_changes
 from fitzle.core.runs.document import Entry
-from fitzle.core.runs.fields import columns_of, matched, proposed_fields
+from fitzle.core.runs.fields import Column, columns_of, matched, proposed_fields
 from fitzle.core.runs.stems import check_rule
 from fitzle.core.runs.table import Table
 
@@ -61,7 +62,7 @@ def begin_run(access: Access, piece_id: UUID) -> Run:
         document = saving.document_of(piece)
     run = Run.objects.create(piece=piece)
     keep_changes(run, access.actor, [], "begin the run")
-    first = AddRow(entry=Entry(id=_new_id(), cells=_own_cells(document)))
+    first = AddRow(entry=Entry(id=_new_id(), cells=own_cells(document)))
     keep_changes(run, access.actor, [first], "add a row")
     look_at_rows_again(piece)
     return run
@@ -199,17 +200,28 @@ def redo_rows(access: Access, piece_id: UUID) -> None:
     look_at_rows_again(piece)
 
 
-def _own_cells(document: Document) -> dict[str, str]:
+def own_cells(document: Document) -> dict[str, str]:
+    """What cells would say so that nothing differs from the piece, by field."""
     parts = {part.id: part for part in document.parts}
     found = {}
     for name, column in columns_of(document).items():
         if column.target.counter:
             continue
         part = parts[column.target.part]
-        own = artwork_of_part(part) if column.kind in ("picture", "mark") else getattr(part, column.target.field, "")
-        if column.kind in ("words", "colour", "picture", "mark") and own:
-            found[name] = str(own)
+        own = _said_by(part, column)
+        if own:
+            found[name] = own
     return found
+
+
+def _said_by(part: AnyPart, column: Column) -> str:
+    """What a cell says so that nothing differs from the piece; empty where none can."""
+    if column.kind in OF_ARTWORK:
+        return artwork_of_part(part) or ""
+    value = getattr(part, column.target.field, "")
+    if isinstance(value, Solid):
+        return value.colour
+    return str(value or "") if column.kind in ("words", "colour") and isinstance(value, str) else ""
 
 
 def _new_id() -> str:

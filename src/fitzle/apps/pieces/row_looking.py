@@ -15,7 +15,7 @@ from fitzle.apps.pieces.opening import OpenFit, decide_and_remember
 from fitzle.apps.pieces.row_fits import opened_in_turn, places_of_run
 from fitzle.apps.pieces.rows import rows_of
 from fitzle.core.preflight.registry import worst_first
-from fitzle.core.runs.likeness import Cells, cells_in_list, twins_in
+from fitzle.core.runs.likeness import Cells, are_alike, cells_in_list, twins_in
 
 TURN_SECONDS = 20.0  # then other people's work gets its turn
 
@@ -51,13 +51,15 @@ def forget_judgements(run: Run, rows: list[str], places: list[Fit]) -> None:
 
 
 def note_twins(run: Run, rows: list[str], places: list[Fit]) -> None:
-    """Writes down which rows nobody tells apart in a place, where all of them are judged."""
+    """Writes down which rows nobody tells apart in a place; an empty list where all of them look alike there."""
     found: dict[str, list[list[str]]] = {}
     for placement in (fit.placement_id for fit in places):
         judged = run.judgements.filter(placement=placement).exclude(cells="")
         cells = {row: _unpacked(packed) for row, packed in judged.values_list("row", "cells")}
-        pairs = twins_in({row: cells[row] for row in rows if row in cells})
-        if pairs:
+        known = {row: cells[row] for row in rows if row in cells}
+        if are_alike(known):
+            found[str(placement)] = []
+        elif pairs := twins_in(known):
             found[str(placement)] = [list(pair) for pair in pairs]
     Run.objects.filter(pk=run.pk).update(twins=found)
 

@@ -31,14 +31,19 @@ OF_ARTWORK = ("picture", "mark")
 
 
 class OpenRow(NamedTuple):
-    """A row with what it makes of its piece: `tokens` for names of files, `problems` with its cells."""
+    """A row with what it makes of its piece; `told` is what its fields say, `problems` are those with its cells."""
 
     run: Run
     entry: Entry
     number: int
     row: Row
     problems: list[CellProblem]
-    tokens: dict[str, str]
+    told: dict[str, str]
+
+    @property
+    def tokens(self) -> dict[str, str]:
+        """What it gives to the tokens of a rule for names."""
+        return row_tokens(self.told, self.number + 1)
 
 
 def run_of(piece: Piece) -> Run:
@@ -47,6 +52,11 @@ def run_of(piece: Piece) -> Run:
     if found is None:
         raise Http404("This piece has no rows.")
     return found
+
+
+def number_of_rows(piece: Piece) -> int:
+    """How many rows the run of a piece has; 0 without one."""
+    return len(Run.objects.filter(piece=piece).values_list("order", flat=True).first() or ())
 
 
 def rows_of(run: Run) -> Rows:
@@ -68,7 +78,7 @@ def _opened(document: Document, run: Run, entry: Entry, number: int, pictures: M
     row, problems = row_of_entry(document, entry, number, pictures)
     cells = {name: entry.cells.get(name, "") for name in document.fields}
     told = {name: text or str(row.values.get(name, "")) for name, text in cells.items()}
-    return OpenRow(run, entry, number, row, problems, row_tokens(told, number + 1))
+    return OpenRow(run, entry, number, row, problems, told)
 
 
 def pictures_for(workspace: Workspace, document: Document) -> dict[str, str]:

@@ -9,12 +9,14 @@ from typing import Any, Literal, NamedTuple
 from fitzle.core.colour.srgb import normal_hex
 from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.piece.document import FieldTarget, Piece, RowCounter
-from fitzle.core.piece.parts import ArtworkPart, WordsPart
+from fitzle.core.piece.parts import ArtworkPart, WordsPart, adjustable
 from fitzle.core.runs.table import Table, shortened
 from fitzle.core.spec.stems import free_name
 
 Kind = Literal["words", "picture", "mark", "colour", "shown", "number"]
-COLOURS = frozenset({"colour", "tint"})
+FILL = "fill"  # a cell gives it one colour
+COLOURS = frozenset({"colour", "tint", FILL})
+OFFERED = ("text", "artwork", "colour", FILL, "hidden")
 YES = frozenset({"yes", "y", "true", "1", "x", "shown", "on"})
 NO = frozenset({"no", "n", "false", "0", "hidden", "off"})
 AUTO = "auto"
@@ -84,7 +86,7 @@ def value_of_cell(column: Column, cell: str, number: int, artworks: Mapping[str,
     if column.kind in ("picture", "mark"):
         return _artwork(cell, artworks)
     if column.kind == "colour":
-        return AUTO if cell.casefold() == AUTO else _colour(cell)
+        return _coloured(column, cell)
     if column.kind == "shown":
         return not _shown(cell)
     return _number(cell)
@@ -100,6 +102,12 @@ def _artwork(cell: str, artworks: Mapping[str, str]) -> str:
     if found is None:
         raise ValueOutOfRange(f"there is no picture {shortened(cell)!r}", advice="Bring it in, or correct its name.")
     return found
+
+
+def _coloured(column: Column, cell: str) -> Any:
+    if column.target.field == FILL:
+        return {"kind": "solid", "colour": _colour(cell)}
+    return AUTO if cell.casefold() == AUTO else _colour(cell)
 
 
 def _colour(cell: str) -> str:
@@ -122,6 +130,27 @@ def _number(cell: str) -> float:
     return float(cell.replace(",", "."))
 
 
+def possible_fields(piece: Piece) -> dict[str, Column]:
+    """Everything that rows may change, by a name that is free: of each part what it says or shows, its colour, and
+    whether it shows. What is a field already has the name that it has.
+    """
+    had = {(target.part, target.field): name for name, target in piece.fields.items()}
+    found: dict[str, Column] = {}
+    for part in piece.parts:
+        for field in OFFERED:
+            if field not in adjustable(part):
+                continue
+            own = _role_name(part) if field in ("text", "artwork") else f"{_role_name(part)}_{field}"
+            name = had.get((part.id, field)) or free_name(own, {*piece.fields, *found}, "_")
+            target = piece.fields.get(name) or FieldTarget(part=part.id, field=field)
+            found[name] = Column(name, target, _kind_of(part, field))
+    return found
+
+
+def _role_name(part: Any) -> str:
+    return str(part.role).replace(" ", "_")
+
+
 def proposed_fields(piece: Piece) -> dict[str, FieldTarget]:
     """What rows of a series most likely change: all words that show and all pictures that are not behind everything.
 
@@ -132,7 +161,7 @@ def proposed_fields(piece: Piece) -> dict[str, FieldTarget]:
     for part in piece.parts:
         field = "text" if isinstance(part, WordsPart) else "artwork" if _changes_in_a_series(part) else None
         if field and not part.hidden and (part.id, field) not in had:
-            name = free_name(part.role.replace(" ", "_"), {*piece.fields, *found}, "_")
+            name = free_name(_role_name(part), {*piece.fields, *found}, "_")
             found[name] = FieldTarget(part=part.id, field=field)
     return found
 

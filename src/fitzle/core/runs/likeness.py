@@ -21,6 +21,7 @@ LISTED_PX = 160  # wide, where the sheet does not say how large it is seen
 MOST_LISTED_PX = 240  # where it is seen larger nobody compares it in a list
 PAINTED = 2  # times the size seen
 MOST_TWINS = 200
+ALIKE_FROM = 3
 _FIRST = 4  # times the cells that may differ are compared first
 
 
@@ -32,6 +33,16 @@ def cells_in_list(plan: Plan, sources: Mapping[str, Source], sheet: SpecSheet) -
     ground = parse_hex(sheet.grounds[0] if sheet.grounds else WHITE)
     lab = cells_of(pixels, ground, seen * max(pixels.shape[:2]) / pixels.shape[1])
     return np.asarray(np.rint(np.clip(lab + np.array([0, 0.5, 0.5]), 0, 1) * 255), dtype=np.uint8)
+
+
+def are_alike(cells: Mapping[str, Cells]) -> bool:
+    """Whether at least three rows all look like the first of them: what differs in a run is not seen there."""
+    if len(cells) < ALIKE_FROM or len({one.shape for one in cells.values()}) > 1:
+        return False
+    first, *others = cells.values()
+    flat = np.stack([one.reshape(-1, 3) for one in others]).astype(np.int16)
+    most = int(MOST_DIFFERENT * flat.shape[1])
+    return bool((_differing(flat, first.reshape(-1, 3).astype(np.int16)) <= most).all())
 
 
 def twins_in(cells: Mapping[str, Cells]) -> list[tuple[str, str]]:

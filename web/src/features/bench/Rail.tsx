@@ -6,6 +6,7 @@ import { Masked } from "../../ui/Mask";
 import { State } from "../../ui/State";
 import { SteadyImage } from "../../ui/SteadyImage";
 import { Elsewhere } from "./Elsewhere";
+import { ToRun } from "./ToRun";
 
 /** All placements of the piece, each live and with its state; and the way into others. */
 export function Rail({ fit, workspace }: { fit: FitOut; workspace: string }) {
@@ -16,7 +17,10 @@ export function Rail({ fit, workspace }: { fit: FitOut; workspace: string }) {
         <h2 id="rail" className="text-[14px]">
           {alone ? "It stands nowhere else" : "The same piece elsewhere"}
         </h2>
-        <Elsewhere fit={fit} workspace={workspace} />
+        <span className="flex flex-wrap gap-2">
+          <ToRun fit={fit} workspace={workspace} />
+          <Elsewhere fit={fit} workspace={workspace} />
+        </span>
       </div>
       <ul className={alone ? "hidden" : "mt-1 flex overflow-x-auto"}>
         {fit.rail.map((entry) => (
