@@ -23,7 +23,7 @@ from fitzle.apps.pieces import actions as piece_actions
 from fitzle.apps.pieces import house as house_actions
 from fitzle.apps.pieces import icons as icon_actions
 from fitzle.apps.pieces import places as place_actions
-from fitzle.apps.pieces import row_actions, row_files
+from fitzle.apps.pieces import row_actions, row_files, row_likeness
 from fitzle.apps.pieces import serving as serving_actions
 from fitzle.apps.pieces import takes as take_actions
 from fitzle.apps.pieces.models import Fit, Piece
@@ -56,6 +56,7 @@ MODULES = (
     ask_actions,
     row_actions,
     row_files,
+    row_likeness,
     of_rows,
 )
 LARGER = svg('<circle cx="50" cy="25" r="24" fill="#1d3b4f"/>')
@@ -139,6 +140,8 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "put_into_row": (NOBODY, "a.png", f"row/{NOBODY}/guest"),
     "fit_of_row": (NOBODY, "r", NOBODY),
     "name_files": (NOBODY, ""),
+    "one_size": (NOBODY, "headline", True),
+    "align_faces": (NOBODY, "guest", True),
     "undo_rows": (NOBODY,),
     "redo_rows": (NOBODY,),
     "make_row_files": (NOBODY,),

@@ -14,66 +14,10 @@ from fitzle.apps.jobs.models import Job
 from fitzle.apps.pieces import row_files
 from fitzle.apps.pieces.models import RowFile, Run
 from tests.apps.helpers import content, send, upload
+from tests.apps.run_table import Table, words_of
 from tests.make import opened, photo, saved
 
 pytestmark = pytest.mark.django_db
-
-
-class Table:
-    """A run as the pages use it."""
-
-    def __init__(self, client: Any, run: Any, piece: str, slug: str = "juno") -> None:
-        self.client, self.later, self.piece, self.path = client, run, piece, f"workspaces/{slug}/pieces/{piece}/run"
-
-    def read(self) -> Any:
-        return self.client.get(f"/api/{self.path}").json()
-
-    def ask(self, method: str, tail: str = "", body: Any = None) -> Any:
-        with self.later(execute=True):
-            return send(self.client, method, self.path + tail, body)
-
-    def change(self, *changes: Any, step: str = "change a cell") -> Any:
-        return self.ask("patch", "", {"changes": list(changes), "step": step})
-
-    def cell(self, row: str, field: str, text: str, had: str | None = None) -> Any:
-        return self.change({"act": "cell", "row": row, "field": field, "text": text, "had": had})
-
-    def add(self, **cells: str) -> Any:
-        row = f"r{len(self.read()['rows'])}"
-        return self.change({"act": "add", "entry": {"id": row, "cells": cells}}, step="add a row")
-
-    def bring(self, name: str, data: bytes) -> Any:
-        with self.later(execute=True):
-            return self.client.post(f"/api/{self.path}/table", {"file": SimpleUploadedFile(name, data)})
-
-    def seen(self) -> list[dict[str, Any]]:
-        rows = ",".join(row["id"] for row in self.read()["rows"])
-        return self.client.get(f"/api/{self.path}/seen?rows={rows}").json()  # type: ignore[no-any-return]
-
-    def cells(self, field: str) -> list[str]:
-        return [row["cells"].get(field, "") for row in self.read()["rows"]]
-
-
-@pytest.fixture
-def piece(signed_in: Any, place: Any, run: Any) -> str:
-    """A composed piece in one place: words and no picture."""
-    seen = [{"name": "list", "width": 320}]
-    card = place(name="Lesson card", size={"width": 640, "height": 360}, transparency="forbidden", seen=seen)
-    with run(execute=True):
-        path = f"workspaces/juno/placements/{card.pk}/pieces"
-        fit = send(signed_in, "post", path, {"starting_point": 0}).json()
-    return str(fit["piece"]["id"])
-
-
-@pytest.fixture
-def table(signed_in: Any, run: Any, piece: str) -> Table:
-    table = Table(signed_in, run, piece)
-    assert table.ask("post").status_code == 201
-    return table
-
-
-def words_of(table: Table) -> str:
-    return next(one["name"] for one in table.read()["fields"] if one["kind"] == "words")
 
 
 def test_a_run_begins_with_a_row_that_says_what_the_piece_says(table: Table) -> None:

@@ -50,7 +50,8 @@ def full_paths(signed_in: Any, place: Any, run: Any, juno: Any) -> dict[str, str
         "file": delivery["files"][0]["id"], "name": "choose-ground", "placement": str(entry.pk), "number": "0",
         "learning": str(learning.pk), "destination": str(entry.destination_id), "part": "headline",
         "kind": "dark-version", "way": "undo", "revision": "1", "rule": "busy", "scene": "page-0-0",
-        "question": str(question.pk), "row": row, "watermark": str(watermark.pk), "picture": str(picture.pk),
+        "question": str(question.pk), "row": row,
+        "field": "shows", "watermark": str(watermark.pk), "picture": str(picture.pk),
     }  # fmt: skip
 
 
@@ -94,6 +95,8 @@ BODIES: dict[str, Any] = {
     "post /pieces/{piece}/run/paste": {"rows": [], "fields": [], "text": ""},
     "put /pieces/{piece}/run/naming": {"rule": ""},
     "post /pieces/{piece}/run/files": {},
+    "put /pieces/{piece}/run/sizes/{part}": {"on": False},
+    "put /pieces/{piece}/run/faces/{field}": {"on": False},
     "post /pieces/{piece}/run/deliveries": {},
     "post /glyphs": {"name": "bike"},
     "put /house-style": {"colours": []},

@@ -109,6 +109,24 @@ export async function nameFields(workspace: string, run: Run, fields: PossibleFi
   return answerOf(client.GET(ADDRESS, at(workspace, run.piece)));
 }
 
+/** How large words are over all rows, in each place. */
+export const sizesQuery = (workspace: string, piece: string, stamp: string) =>
+  queryOptions({
+    queryKey: [workspace, "row sizes", piece, stamp],
+    queryFn: () => answerOf(client.GET(`${ADDRESS}/sizes`, at(workspace, piece))),
+    placeholderData: (before) => before,
+  });
+
+export const setOneSize = (workspace: string, piece: string, part: string, on: boolean) =>
+  answerOf(
+    client.PUT(`${ADDRESS}/sizes/{part}`, { params: { path: { workspace, piece, part } }, body: { on } }),
+  );
+
+export const alignFaces = (workspace: string, piece: string, field: string, on: boolean) =>
+  answerOf(
+    client.PUT(`${ADDRESS}/faces/{field}`, { params: { path: { workspace, piece, field } }, body: { on } }),
+  );
+
 export const makeFiles = (workspace: string, piece: string, rows: string[] | null) =>
   answerOf(client.POST(`${ADDRESS}/files`, { ...at(workspace, piece), body: { rows } }));
 

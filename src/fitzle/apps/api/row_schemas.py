@@ -117,6 +117,38 @@ class RunOut(RunState):
     redo: str | None
 
 
+class WordSize(Schema):
+    """The sizes of a part's words over all rows in a place, in px of its file; `row` has the smallest.
+
+    `common`: somebody gave them one size there.
+    """
+
+    part: str
+    placement: UUID
+    smallest: float
+    largest: float
+    row: str
+    common: bool
+
+
+class OneSize(Schema):
+    """Whether the words of a part have one size in all rows."""
+
+    on: bool
+
+
+class FacesAligned(Schema):
+    """The run after its faces were aligned: how many, how many pictures have none, and the figures in parts of the
+    frame.
+    """
+
+    run: RunOut
+    aligned: int
+    without: int
+    share: float
+    eye_line: float
+
+
 class RowsEdit(Schema):
     """Changes of rows; `key` is the browser's own name for this save."""
 

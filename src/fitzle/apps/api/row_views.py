@@ -139,7 +139,7 @@ def state_view(run: Run, opened: Sequence[OpenRow] | None = None) -> RunState:
 
 def _cells(run: Run, opened: Sequence[OpenRow] | None, artwork: str) -> tuple[dict[str, int], list[RowProblem]]:
     """The numbers of all rows that are not put away, and what is wrong with their cells; kept while nothing changes."""
-    place = f"cells of rows/{run.pk}/{run.revision}/{run.piece.revision}/{artwork}"
+    place = f"cells-of-rows/{run.pk}/{run.revision}/{run.piece.revision}/{artwork.replace(' ', 'T')}"
     held = cache.get(place)
     if held is None:
         if opened is None:

@@ -16,7 +16,9 @@ from fitzle.apps.api.delivery_views import delivery_view
 from fitzle.apps.api.pictures import download, keyed_picture, width_allowed
 from fitzle.apps.api.row_schemas import (
     MOST_SEEN,
+    FacesAligned,
     NamingIn,
+    OneSize,
     PastedIn,
     RowClashOut,
     RowInPlace,
@@ -26,6 +28,7 @@ from fitzle.apps.api.row_schemas import (
     RowsWanted,
     RunOut,
     RunState,
+    WordSize,
 )
 from fitzle.apps.api.row_views import run_view, state_view
 from fitzle.apps.api.schemas import Message
@@ -34,7 +37,7 @@ from fitzle.apps.deliveries.actions import How
 from fitzle.apps.deliveries.of_rows import deliver_rows
 from fitzle.apps.deliveries.record import last_of_rows
 from fitzle.apps.drawing.calls import Picture, drawable
-from fitzle.apps.pieces import row_actions, row_files
+from fitzle.apps.pieces import row_actions, row_files, row_likeness
 from fitzle.apps.pieces.opening import decided
 from fitzle.apps.pieces.row_fits import open_row, opened_in_turn, places_of_run
 from fitzle.apps.pieces.rows import rows_of, run_of
@@ -139,6 +142,29 @@ def name_files(request: HttpRequest, workspace: Path[str], piece: UUID, given: N
     access = access_to(request.user, workspace)
     row_actions.name_files(access, piece, given.rule)
     return _view(access, piece)
+
+
+@router.get(f"{RUN}/sizes", response=list[WordSize])
+def list_sizes(request: HttpRequest, workspace: Path[str], piece: UUID) -> list[WordSize]:
+    """How large words are over all rows, in each place, as far as rows are looked at."""
+    run = run_of(piece_of(_seeing(request, workspace).workspace, piece))
+    return [WordSize(**one._asdict()) for one in row_likeness.word_sizes(run)]
+
+
+@router.put(f"{RUN}/sizes/{{part}}", response={200: RunOut, 422: Message})
+def set_one_size(request: HttpRequest, workspace: Path[str], piece: UUID, part: str, given: OneSize) -> RunOut:
+    """One size for the words of a part in all rows, or for each row its own."""
+    access = access_to(request.user, workspace)
+    row_likeness.one_size(access, piece, part, given.on)
+    return _view(access, piece)
+
+
+@router.put(f"{RUN}/faces/{{field}}", response={200: FacesAligned, 422: Message})
+def align_faces(request: HttpRequest, workspace: Path[str], piece: UUID, field: str, given: OneSize) -> FacesAligned:
+    """Faces of one height with their eyes on one line in all rows, or pictures as they are fitted."""
+    access = access_to(request.user, workspace)
+    found = row_likeness.align_faces(access, piece, field, given.on)
+    return FacesAligned(run=_view(access, piece), **found._asdict())
 
 
 @router.get(f"{RUN}/seen", response={200: list[RowInPlace], 422: Message})

@@ -121,7 +121,11 @@ class RunStep(Step):
 
 
 class RowJudgement(models.Model):
-    """What the rules say of a row in a place before its file is made; `key` is what that depends on."""
+    """What the rules say of a row in a place before its file is made; `key` is what that depends on.
+
+    `cells` are those of the picture as it is told from others in a list, `sizes` the em of its words by part, in parts
+    of the short side.
+    """
 
     run = models.ForeignKey(Run, on_delete=models.CASCADE, related_name="judgements")
     row = models.CharField(max_length=40)
@@ -129,6 +133,7 @@ class RowJudgement(models.Model):
     key = models.CharField(max_length=32)
     findings = models.JSONField(default=list)
     cells = models.TextField(blank=True, default="")
+    sizes = models.JSONField(default=dict)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["run", "row", "placement"], name="one_judgement_each_row")]

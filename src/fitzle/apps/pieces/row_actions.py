@@ -167,10 +167,10 @@ def fit_of_row(access: Access, piece_id: UUID, row: str, placement: UUID) -> Fit
     """The fit of a row in a place, for the bench; Http404 where either is not there."""
     piece = saving.piece_of(access.workspace, piece_id)
     run = run_of(piece)
-    places = [fit for fit in places_of_run(piece) if fit.placement_id == placement]
-    if row not in run.order or not places:
+    places = places_of_run(piece)
+    if row not in run.order or all(fit.placement_id != placement for fit in places):
         raise Http404("This row, or this place, is not there any more.")
-    return keep_row_fits(run, [row], places)[0]
+    return next(fit for fit in keep_row_fits(run, [row], places) if fit.placement_id == placement)
 
 
 @action(Capability.CHANGE)

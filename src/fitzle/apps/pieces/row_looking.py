@@ -16,6 +16,7 @@ from fitzle.apps.pieces.row_fits import opened_in_turn, places_of_run
 from fitzle.apps.pieces.rows import rows_of
 from fitzle.core.preflight.registry import worst_first
 from fitzle.core.runs.likeness import Cells, are_alike, cells_in_list, twins_in
+from fitzle.core.runs.sizes import sizes_of
 
 TURN_SECONDS = 20.0  # then other people's work gets its turn
 
@@ -71,6 +72,7 @@ def _judge(run: Run, opened: OpenFit) -> None:
     defaults = {
         "key": expected_key(opened),
         "findings": [finding.model_dump(mode="json") for finding in findings],
+        "sizes": sizes_of(looked.plan),
         "cells": _packed(cells_in_list(looked.plan, opened.planned.sources(sources), opened.sheet)),
     }
     RowJudgement.objects.update_or_create(

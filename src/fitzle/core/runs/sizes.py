@@ -8,6 +8,7 @@ from typing import NamedTuple
 from fitzle.core.fit.deciding import plan_resolved
 from fitzle.core.fit.request import FitRequest
 from fitzle.core.fit.resolving import resolve
+from fitzle.core.plan.placed import Plan
 
 ROUNDED = 4  # digits of a size; always downwards, so that it still fits
 
@@ -23,11 +24,16 @@ def sizes_in(requests: Mapping[str, FitRequest], part: str) -> dict[str, float]:
     """The em of a part's words, in parts of the short side, for each row by its id; rows without them are left out."""
     found: dict[str, float] = {}
     for row, request in requests.items():
-        plan = plan_resolved(resolve(request)).plan
-        own = next((words for words in plan.words if words.part == part), None)
-        if own and own.layout.glyphs:
-            found[row] = own.layout.size_px / plan.size.short_side
+        sizes = sizes_of(plan_resolved(resolve(request)).plan)
+        if part in sizes:
+            found[row] = sizes[part]
     return found
+
+
+def sizes_of(plan: Plan) -> dict[str, float]:
+    """The em of all words in a plan that show, by part, in parts of the short side."""
+    shown = [words for words in plan.words if words.layout.glyphs]
+    return {words.part: words.layout.size_px / plan.size.short_side for words in shown}
 
 
 def common_size(sizes: Mapping[str, float]) -> CommonSize | None:

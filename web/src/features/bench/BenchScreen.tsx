@@ -59,12 +59,27 @@ function Staged({ bench, fit }: { bench: Bench; fit: FitOut }) {
 function TopLine({ bench, workspace }: { bench: Bench; workspace: string }) {
   const { piece } = bench.fit!;
   const { outbox } = bench;
+  const { row } = bench.fit!;
   return (
     <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
       <h1 className="text-[22px] leading-8">
         {piece.document.subject}
         {bench.fit!.take && <span className="text-soft">, take {bench.fit!.take}</span>}
+        {row && (
+          <span className="text-soft">
+            , row {row.number}
+            {row.title && `: ${row.title}`}
+          </span>
+        )}
       </h1>
+      {row && (
+        <Link
+          to={`/w/${workspace}/runs/${piece.id}`}
+          className="inline-flex min-h-8 items-center text-[13px] font-semibold text-measure hover:underline"
+        >
+          All rows
+        </Link>
+      )}
       <SavedState outbox={outbox} />
       {outbox.trouble && <Problem message={outbox.trouble.message} onDismiss={outbox.forgetTrouble} />}
       <div className="ml-auto flex flex-wrap items-center justify-end gap-2 whitespace-nowrap">
@@ -82,12 +97,14 @@ function TopLine({ bench, workspace }: { bench: Bench; workspace: string }) {
         >
           As it will be seen
         </Link>
-        <Link
-          to={`/w/${workspace}/fits/${bench.fit!.id}/takes`}
-          className="inline-flex min-h-8 items-center px-1 text-[13px] font-semibold text-measure hover:underline"
-        >
-          {bench.fit!.take ? "All takes" : "Another take"}
-        </Link>
+        {!row && (
+          <Link
+            to={`/w/${workspace}/fits/${bench.fit!.id}/takes`}
+            className="inline-flex min-h-8 items-center px-1 text-[13px] font-semibold text-measure hover:underline"
+          >
+            {bench.fit!.take ? "All takes" : "Another take"}
+          </Link>
+        )}
         <HelpSheet />
         <a
           href={`/api/workspaces/${workspace}/fits/${bench.fit!.id}/svg`}

@@ -15,12 +15,14 @@ export function Rail({ fit, workspace }: { fit: FitOut; workspace: string }) {
     <section aria-labelledby="rail" className="mt-6 pl-3.5">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4 gap-y-2">
         <h2 id="rail" className="text-[14px]">
-          {alone ? "It stands nowhere else" : "The same piece elsewhere"}
+          {alone ? "It stands nowhere else" : fit.row ? "The same row elsewhere" : "The same piece elsewhere"}
         </h2>
-        <span className="flex flex-wrap gap-2">
-          <ToRun fit={fit} workspace={workspace} />
-          <Elsewhere fit={fit} workspace={workspace} />
-        </span>
+        {!fit.row && (
+          <span className="flex flex-wrap gap-2">
+            <ToRun fit={fit} workspace={workspace} />
+            <Elsewhere fit={fit} workspace={workspace} />
+          </span>
+        )}
       </div>
       <ul className={alone ? "hidden" : "mt-1 flex overflow-x-auto"}>
         {fit.rail.map((entry) => (

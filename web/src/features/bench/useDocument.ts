@@ -13,6 +13,7 @@ import {
 } from "../../api/actions";
 import { type Change, type FitOut, type Placing, type Schemas } from "../../api/client";
 import { fitQuery } from "../../api/queries";
+import { redoRows, undoRows } from "../../api/runQueries";
 import type { Sending } from "../../ui/useOutbox";
 import { isTyping } from "../../ui/isTyping";
 import { isStale, useRevisions, type Revisions } from "../../ui/useRevisions";
@@ -114,7 +115,12 @@ export function useDocument(
       proof.brought(next);
       return next;
     },
-    move: (way) => moveInHistory(workspace, revisions.now().piece.id, way).then(() => null),
+    move: async (way) => {
+      const { piece, row } = revisions.now();
+      if (row) await (way === "undo" ? undoRows : redoRows)(workspace, piece.id);
+      else await moveInHistory(workspace, piece.id, way);
+      return null;
+    },
     keeps: (save) => save.kind === "change" || save.kind === "add",
     refused: (error, save) => {
       if (!isStale(error)) return false;

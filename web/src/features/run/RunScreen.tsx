@@ -10,6 +10,7 @@ import { DropZone } from "../../ui/DropZone";
 import { HistoryStep } from "../../ui/HistoryStep";
 import { Notice, Problem, Trouble } from "../../ui/Trouble";
 import { useHistoryKeys } from "../../ui/useHistoryKeys";
+import { AlikeDialog } from "./AlikeDialog";
 import { Clashes } from "./Clashes";
 import { Files } from "./Files";
 import { Finding, matching, type Only } from "./Finding";
@@ -114,7 +115,12 @@ function Loaded({ workspace, run, handle }: Props) {
           <div className="ml-auto flex flex-wrap items-center gap-x-3 gap-y-1">
             <HistoryStep way="Undo" step={run.undo} press={() => handle.undo.mutate()} />
             <HistoryStep way="Redo" step={run.redo} press={() => handle.redo.mutate()} />
-            {run.may_change && <FieldsDialog workspace={workspace} run={run} handle={handle} />}
+            {run.may_change && (
+              <>
+                <FieldsDialog workspace={workspace} run={run} handle={handle} />
+                <AlikeDialog workspace={workspace} run={run} handle={handle} />
+              </>
+            )}
             <TablesMenu workspace={workspace} run={run} actions={actions} />
             <Button onClick={() => actions.addRow(null)}>Add a row</Button>
           </div>
