@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
+from demo.school import FIELDS
+
 
 def lesson(artwork: dict[str, str], page_header: str) -> dict[str, Any]:
     """The piece's document; `artwork` are ids by file name.
@@ -11,7 +13,8 @@ def lesson(artwork: dict[str, str], page_header: str) -> dict[str, Any]:
     The page's header gets the picture alone: the page writes its own title over it.
     """
     return {
-        "subject": "Lesson 12: True a wheel",
+        "subject": "Wheel school",
+        "fields": FIELDS,
         "parts": [
             {"id": "ground", "role": "ground"},
             {

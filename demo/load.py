@@ -68,13 +68,18 @@ def fill(workspace: Any, owner: Any) -> None:
 
 
 def _compose(workspace: Any, owner: Any, brought: dict[str, str], by_name: dict[str, str]) -> None:
-    """The sample's composed piece: one lesson, in two places of different shapes."""
+    """The sample's composed piece: a lesson, in two places of different shapes, and a run of twelve."""
+    from demo import school
     from demo.lesson import lesson
     from fitzle.apps.destinations.shelves import placements_of
+    from fitzle.apps.jobs.queue import ROW_WORKERS
     from fitzle.apps.pieces.fits import stand
     from fitzle.apps.pieces.making import make_file
+    from fitzle.apps.pieces.row_looking import look_at_rows
+    from fitzle.apps.pieces.row_portable import add_portable_run
     from fitzle.apps.pieces.saving import create_piece
     from fitzle.core.piece.document import Piece
+    from fitzle.core.runs.document import Entry
 
     places = [by_name["Lesson thumbnail"], by_name["Page header"]]
     placements = placements_of(workspace, places)
@@ -82,6 +87,9 @@ def _compose(workspace: Any, owner: Any, brought: dict[str, str], by_name: dict[
     piece = create_piece(workspace, owner, Piece.model_validate(lesson(brought, page_header=header)))
     for fit in stand(piece, placements):
         make_file(fit.pk)
+    add_portable_run(piece, owner, [Entry.model_validate(row) for row in school.rows()], school.NAMING)
+    for share in range(ROW_WORKERS):
+        look_at_rows(str(piece.pk), share)
 
 
 # A tile with a ground of its own colour has no seam where the destination rounds its corners.

@@ -133,7 +133,15 @@ def takes(person: Person) -> None:
     person.sees("Make it a take")
 
 
+def series(person: Person) -> None:
+    person.open_bench("Lesson thumbnail")
+    person.button("All 12 rows").click()
+    person.sees("row by row")
+    person.find("//*[@role='grid']//img")
+
+
 SCREENS = [
+    series,
     proofs,
     takes,
     new_place,

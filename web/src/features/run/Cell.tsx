@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type KeyboardEvent } from "react";
+import { useLayoutEffect, useRef, useState, type KeyboardEvent } from "react";
 
 import type { RunField } from "../../api/runQueries";
 import type { At } from "./useGrid";
@@ -17,7 +17,7 @@ export function CellEditor({ field, text, label, names, finish, leave }: EditorP
   const [value, setValue] = useState(text);
   const input = useRef<HTMLTextAreaElement & HTMLInputElement>(null);
   const done = useRef(false);
-  useEffect(() => {
+  useLayoutEffect(() => {
     input.current?.focus();
     input.current?.setSelectionRange(value.length, value.length);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when it opens
@@ -73,7 +73,7 @@ export function CellShown({ field, text, own, picture }: ShownProps) {
           src={picture.src}
           alt=""
           loading="lazy"
-          className="checker light-checker size-10 object-contain"
+          className="checker light-checker max-h-10 w-auto max-w-14"
         />
         <span className="min-w-0 truncate">{picture.name}</span>
       </span>

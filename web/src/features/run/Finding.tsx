@@ -9,7 +9,6 @@ interface Props {
   find: (words: string) => void;
   only: Only;
   choose: (only: Only) => void;
-  goTo: (row: string) => void;
 }
 
 /** Which rows are shown: those with words, those to look at, those that differ by hand, those put away. */

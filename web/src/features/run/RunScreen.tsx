@@ -9,6 +9,7 @@ import { Button } from "../../ui/Button";
 import { DropZone } from "../../ui/DropZone";
 import { HistoryStep } from "../../ui/HistoryStep";
 import { Notice, Problem, Trouble } from "../../ui/Trouble";
+import { useWindowWidth } from "../../ui/useWindow";
 import { useHistoryKeys } from "../../ui/useHistoryKeys";
 import { AlikeDialog } from "./AlikeDialog";
 import { Clashes } from "./Clashes";
@@ -21,6 +22,7 @@ import { useRun, type RunHandle } from "./useRun";
 import { useRunActions } from "./useRunActions";
 
 const MOST_PLACES = 3;
+const NARROW_PX = 640;
 
 /** A run: a row for each episode of a series, seen in all its places. */
 export function RunScreen() {
@@ -43,16 +45,14 @@ function Loaded({ workspace, run, handle }: Props) {
   const [words, setWords] = useState("");
   const [only, setOnly] = useState<Only>("all");
   const [place, setPlace] = useState("");
-  const [wanted, setWanted] = useState<string | null>(null);
   const artwork = useQuery(artworkQuery(workspace));
   useHistoryKeys(
     () => run.undo && handle.undo.mutate(),
     () => run.redo && handle.redo.mutate(),
   );
   const rows = useMemo(() => matching(run, words, only), [run, words, only]);
-  const places = place
-    ? run.places.filter((one) => one.placement === place)
-    : run.places.slice(0, MOST_PLACES);
+  const most = useWindowWidth() < NARROW_PX ? 1 : MOST_PLACES;
+  const places = place ? run.places.filter((one) => one.placement === place) : run.places.slice(0, most);
   const trouble = handle.trouble ?? actions.trouble;
   const pictures = run.fields.find((field) => field.kind === "picture" || field.kind === "mark");
   const there = [...chosen].filter((row) => run.rows.some((one) => one.id === row));
@@ -90,7 +90,7 @@ function Loaded({ workspace, run, handle }: Props) {
           </div>
         )}
         <div className="mt-3 mb-2 flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-hairline pt-2">
-          <Finding run={run} words={words} find={setWords} only={only} choose={setOnly} goTo={setWanted} />
+          <Finding run={run} words={words} find={setWords} only={only} choose={setOnly} />
           {run.places.length > 1 && (
             <label className="flex items-baseline gap-2 text-[13px]">
               <span className="text-soft">Seen in</span>
@@ -100,8 +100,10 @@ function Loaded({ workspace, run, handle }: Props) {
                 className="min-h-7 max-w-48 border-b border-ink bg-transparent [&>option]:bg-sheet"
               >
                 <option value="">
-                  {run.places.length > MOST_PLACES
-                    ? `the first ${MOST_PLACES} of ${run.places.length} places`
+                  {run.places.length > most
+                    ? most === 1
+                      ? "the first place"
+                      : `the first ${most} of ${run.places.length} places`
                     : "all places"}
                 </option>
                 {run.places.map((one) => (
@@ -133,7 +135,6 @@ function Loaded({ workspace, run, handle }: Props) {
           chosen={chosen}
           choose={setChosen}
           actions={actions}
-          wanted={wanted}
         />
         <datalist id="run-pictures">
           {artwork.data?.map((one) => (

@@ -6,9 +6,9 @@ import {
   tableFeatures,
   useTable,
 } from "@tanstack/react-table";
-import { useVirtualizer } from "@tanstack/react-virtual";
+import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowDown, ArrowUp } from "lucide-react";
-import { useCallback, useEffect, useMemo, useRef } from "react";
+import { useLayoutEffect, useMemo, useRef, useState } from "react";
 
 import { filesToCome, type Entry, type Run, type RunField, type RunPlace } from "../../api/runQueries";
 import { STATES } from "../../ui/State";
@@ -27,7 +27,6 @@ interface Props {
   chosen: Set<string>;
   choose: (chosen: Set<string>) => void;
   actions: RunActions;
-  wanted: string | null;
 }
 
 const features = tableFeatures({
@@ -38,8 +37,10 @@ const features = tableFeatures({
 const helper = createColumnHelper<typeof features, Entry>();
 
 /** The rows of a run: how each looks in its places, and its cells. */
-export function RunTable({ workspace, run, rows, places, chosen, choose, actions, wanted }: Props) {
+export function RunTable({ workspace, run, rows, places, chosen, choose, actions }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
+  const toFocus = useRef(false); // the cell that one is at, once it is drawn
+  const [active, setActive] = useState(0);
   const columns = useMemo(
     () =>
       helper.columns(
@@ -63,6 +64,7 @@ export function RunTable({ workspace, run, rows, places, chosen, choose, actions
     estimateSize: () => ROW_PX,
     overscan: 5,
     scrollPaddingStart: 40,
+    rangeExtractor: (range) => withRow(defaultRangeExtractor(range), active, shown.length), // it keeps the focus
   });
   const items = virtual.getVirtualItems();
   const stamp = `${run.revision}/${run.piece_revision}/${run.progress.done}`;
@@ -99,21 +101,20 @@ export function RunTable({ workspace, run, rows, places, chosen, choose, actions
         run.fields.slice(at.field).map((field) => field.name),
         text,
       ),
-    show: (row) => virtual.scrollToIndex(row),
+    show: (row) => {
+      setActive(row);
+      virtual.scrollToIndex(row);
+      toFocus.current = true;
+    },
     switched: (field) => fieldAt(field)?.kind === "shown",
   });
-  const { go } = grid;
-  const goTo = useCallback((row: number) => go({ row, field: 0 }), [go]);
-  useEffect(() => {
-    const at = wanted ? ids.indexOf(wanted) : -1;
-    if (at >= 0) goTo(at);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when somebody asks for a row
-  }, [wanted]);
-  useEffect(() => {
-    if (grid.typed !== null || !scroller.current?.contains(document.activeElement)) return;
-    scroller.current
-      .querySelector<HTMLElement>(`[data-cell="${grid.at.row} ${grid.at.field}"]`)
-      ?.focus({ preventScroll: true });
+  useLayoutEffect(() => {
+    if (grid.typed !== null || !toFocus.current) return;
+    const cell = scroller.current?.querySelector<HTMLElement>(
+      `[data-cell="${grid.at.row} ${grid.at.field}"]`,
+    );
+    cell?.focus({ preventScroll: true });
+    toFocus.current = !cell;
   }, [grid.at.row, grid.at.field, grid.typed, items]);
 
   const template = columnsOf(places, run.fields);
@@ -128,7 +129,7 @@ export function RunTable({ workspace, run, rows, places, chosen, choose, actions
       onKeyDown={grid.onKeyDown}
       onPaste={grid.onPaste}
       onCopy={grid.onCopy}
-      className="relative max-h-[calc(100dvh-236px)] min-h-64 overflow-auto border-b-2 border-strong"
+      className="native-dark relative max-h-[calc(100dvh-236px)] min-h-64 overflow-auto border-b-2 border-strong"
     >
       <div style={{ minWidth: "min-content" }}>
         <div
@@ -157,7 +158,7 @@ export function RunTable({ workspace, run, rows, places, chosen, choose, actions
               {run.alike.includes(place.placement) && (
                 <span className="flex items-start gap-1 text-[12px] leading-[14px] text-risky">
                   <STATES.risky.symbol aria-hidden size={12} strokeWidth={2.6} className="shrink-0" />
-                  the same in all rows
+                  alike in all rows
                 </span>
               )}
             </div>
@@ -230,6 +231,10 @@ function FieldHead({ field, sorted, press }: FieldHeadProps) {
       <span className="block text-[12px] text-soft">{field?.kind}</span>
     </div>
   );
+}
+
+function withRow(rows: number[], row: number, count: number): number[] {
+  return row < count && !rows.includes(row) ? [...rows, row].sort((one, other) => one - other) : rows;
 }
 
 function toggled(chosen: Set<string>, row: string): Set<string> {

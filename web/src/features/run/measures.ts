@@ -15,7 +15,7 @@ export function widthOf(place: RunPlace): number {
 /** The columns of the grid: number, proofs, cells. */
 export function columnsOf(places: RunPlace[], fields: RunField[]): string {
   const proofs = places.map((place) => `${Math.max(widthOf(place), NARROWEST_PX) + AROUND_PX}px`);
-  const cells = fields.map((field) => (isNarrow(field) ? "minmax(112px,0.6fr)" : "minmax(190px,1.6fr)"));
+  const cells = fields.map((field) => (isNarrow(field) ? "minmax(96px,0.6fr)" : "minmax(150px,1.6fr)"));
   return [`${NUMBER_PX}px`, ...proofs, ...cells].join(" ");
 }
 

@@ -1,3 +1,4 @@
+import { flushSync } from "react-dom";
 import { useState, type ClipboardEvent, type KeyboardEvent } from "react";
 
 import { isTyping } from "../../ui/isTyping";
@@ -43,13 +44,15 @@ export function useGrid({ rows, fields, textAt, write, paste, show, switched }: 
 
   const go = (to: At, extend = false) => {
     const next = within(to);
-    setWanted(next);
-    if (!extend) setAnchor(next);
+    flushSync(() => {
+      setWanted(next);
+      if (!extend) setAnchor(next);
+    });
     show(next.row);
   };
   const begin = (text = textAt(at)) => {
     if (switched(at.field)) write([{ at, text: textAt(at) === "no" ? "yes" : "no" }], "show or hide");
-    else setTyped(text);
+    else flushSync(() => setTyped(text)); // the next letter may come before the next frame
   };
   const finish = (text: string, to: Partial<At> = {}) => {
     setTyped(null);
@@ -115,7 +118,21 @@ export function useGrid({ rows, fields, textAt, write, paste, show, switched }: 
   const isChosen = (row: number, field: number) =>
     row >= box.top && row <= box.bottom && field >= box.left && field <= box.right;
 
-  return { at, typed, go, begin, finish, leave: () => setTyped(null), isChosen, onKeyDown, onPaste, onCopy };
+  return {
+    at,
+    typed,
+    go,
+    begin,
+    finish,
+    leave: () => {
+      setTyped(null);
+      show(at.row);
+    },
+    isChosen,
+    onKeyDown,
+    onPaste,
+    onCopy,
+  };
 }
 
 export type Grid = ReturnType<typeof useGrid>;

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
 
 import {
@@ -32,7 +32,7 @@ export function useRun(workspace: string, piece: string) {
   const [clashes, setClashes] = useState<Clash[]>([]);
   const take = useCallback(
     (run: Run) => {
-      queries.setQueryData(key, run);
+      queries.setQueryData(key, withChanges(run, waitingChanges(queries, piece)));
       void queries.invalidateQueries({ queryKey: runStateQuery(workspace, piece).queryKey });
     },
     [queries, key, workspace, piece],
@@ -46,6 +46,7 @@ export function useRun(workspace: string, piece: string) {
   );
 
   const change = useMutation({
+    mutationKey: [CHANGING, piece],
     mutationFn: ({ changes, step }: { changes: RowChange[]; step: string }) =>
       changeRows(workspace, piece, changes, step, crypto.randomUUID()),
     scope: { id: `run ${piece}` }, // one after the other, in the order in which they were typed
@@ -62,8 +63,9 @@ export function useRun(workspace: string, piece: string) {
     scope: { id: `run ${piece}` },
     onSuccess: takeChanged,
   });
-  const undo = useMutation({ mutationFn: () => undoRows(workspace, piece), onSuccess: take });
-  const redo = useMutation({ mutationFn: () => redoRows(workspace, piece), onSuccess: take });
+  const scope = { id: `run ${piece}` };
+  const undo = useMutation({ mutationFn: () => undoRows(workspace, piece), scope, onSuccess: take });
+  const redo = useMutation({ mutationFn: () => redoRows(workspace, piece), scope, onSuccess: take });
 
   const newer = state.data && found.data && differs(state.data, found.data);
   const busy = change.isPending || paste.isPending || undo.isPending || redo.isPending;
@@ -89,6 +91,17 @@ export function useRun(workspace: string, piece: string) {
     take,
     takeChanged,
   };
+}
+
+const CHANGING = "changing rows";
+
+/** What was typed and is not on its way yet: an answer to what was typed before it does not have it. */
+function waitingChanges(queries: QueryClient, piece: string): RowChange[] {
+  const waiting = queries.getMutationCache().findAll({
+    mutationKey: [CHANGING, piece],
+    predicate: (one) => one.state.status === "pending" && one.state.isPaused,
+  });
+  return waiting.flatMap((one) => (one.state.variables as { changes: RowChange[] }).changes);
 }
 
 export type RunHandle = ReturnType<typeof useRun>;
