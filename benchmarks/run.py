@@ -217,6 +217,7 @@ def arranging() -> list[Row]:
         row("arranged for another shape, longest", most, None, "ms", "< 150 ms"),
         row("one piece in 24 places, arranged, planned, judged", places.two_dozen_s(), None, "s", "< 1.2 s"),
         row("files of a run, 1280x720, a second", ours, theirs, "", ">= 5"),
+        row("a row of a run in a place, planned and judged", runs.judged_ms(), None, "ms", "< 80 ms"),
     ]
 
 

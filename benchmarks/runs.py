@@ -11,6 +11,8 @@ from typing import Any
 
 ROWS = 40
 SPEC = "JPEG 1280x720 under 200 KB"
+JUDGED = 50
+PLACES = (SPEC, "JPEG 640x640 under 150 KB", "JPEG 1704x433 under 250 KB")
 
 
 def files_a_second() -> tuple[float, float]:
@@ -32,6 +34,38 @@ def files_a_second() -> tuple[float, float]:
         for number in range(ROWS):
             _by_pillow(desk, number)
         return ours, ROWS / (time.perf_counter() - began)
+
+
+def judged_ms() -> float:
+    """Milliseconds for a row of a run in a place to be planned, looked at, judged and made comparable with the others;
+    of 50 rows in three places, the same on one thread.
+    """
+    from fitzle.cli.reading import spec_of
+    from fitzle.core.artwork.opening import open_source
+    from fitzle.core.artwork.reading import read_artwork
+    from fitzle.core.artwork.working import CachedSource, PixelCache
+    from fitzle.core.fit.deciding import decide, plan_fit
+    from fitzle.core.fit.request import FitArtwork, FitRequest
+    from fitzle.core.piece.document import Row
+    from fitzle.core.piece.editing import piece_from
+    from fitzle.core.runs.likeness import cells_in_list
+
+    with tempfile.TemporaryDirectory() as folder:
+        desk = Path(folder)
+        _write(desk)
+        piece = piece_from(json.loads((desk / "school.json").read_text()))
+        data = (desk / "guest.jpg").read_bytes()
+    known = {"guest.jpg": FitArtwork(read_artwork(data, "guest.jpg").facts, "guest")}
+    sources = {"guest.jpg": CachedSource("guest", open_source(data), PixelCache())}
+    sheets = [spec_of(words) for words in PLACES]
+    began = time.perf_counter()
+    for number in range(JUDGED):
+        row = Row(id=f"{number}", values={"title": f"Lesson {number}: true a wheel"})
+        for sheet in sheets:
+            looked = decide(plan_fit(FitRequest(piece, sheet, "", known, row=row)), sources)
+            assert looked.findings is not None
+            cells_in_list(looked.plan, looked.planned.sources(sources), sheet)
+    return 1000 * (time.perf_counter() - began) / (JUDGED * len(sheets))
 
 
 def _write(desk: Path) -> None:

@@ -101,22 +101,15 @@ def _stills(person: Person) -> None:
     person.sees("worth having")
 
 
-def _deliver_list(person: Person) -> None:
-    person.go(f"{HOME}/deliver")
-    person.button("Form and more").click()
-    _type(person, "field-label", "Ding")
-    _type(person, "field-tag", "bell")
-    person.find("//h1").click()
-    person.find("//label[contains(., 'Upload them')]").click()
-    person.driver.execute_script(
-        "document.querySelector('section[aria-label^=\"The form\"]').scrollIntoView({block: 'center'})"
+def _run(person: Person) -> None:
+    person.open_bench("Lesson thumbnail")
+    person.button("All 12 rows").click()
+    person.find("//*[@role='gridcell' and starts-with(@aria-label, 'Row 2, title')]").click()
+    person.wait(
+        lambda: person.driver.execute_script(
+            "return [...document.querySelectorAll('[role=grid] img')].filter((one) => one.naturalWidth > 20).length > 9"
+        )
     )
-
-
-def _type(person: Person, field: str, words: str) -> None:
-    entry = person.find(f"//*[@id='{field}']")
-    entry.clear()
-    entry.send_keys(words)
 
 
 def _deliveries(person: Person) -> None:
@@ -223,7 +216,7 @@ VIEWS: dict[str, tuple[str, Callable[[Person], None]]] = {
     "stills": ("light", _stills),
     "file": ("light", _file),
     "house-style": ("light", _screen("house")),
-    "deliver-list": ("light", _deliver_list),
+    "run": ("light", _run),
     "deliveries": ("light", _deliveries),
     "rehearsal": ("dark", _rehearsal),
     "icons": ("light", _icons),

@@ -13,7 +13,15 @@ from ninja.files import UploadedFile
 from fitzle.apps.accounts.access import Access, Capability, access_to, workspace_numbered, workspace_to_see
 from fitzle.apps.api.delivery_schemas import DeliveryOut
 from fitzle.apps.api.delivery_views import delivery_view
-from fitzle.apps.api.pictures import download, keyed_picture, width_allowed
+from fitzle.apps.api.drawn import Shown, proof_place
+from fitzle.apps.api.pictures import (
+    download,
+    held_picture,
+    hold_picture,
+    immutable_picture,
+    keyed_picture,
+    width_allowed,
+)
 from fitzle.apps.api.row_schemas import (
     MOST_SEEN,
     FacesAligned,
@@ -182,10 +190,13 @@ def row_proof(
     request: HttpRequest, workspace: Path[str], piece: UUID, row: str, placement: UUID, width: int = 240, key: str = ""
 ) -> HttpResponse:
     """A row in a place, drawn; `key` makes the address change with it."""
-    space = workspace_to_see(request.user, workspace)
+    space, width = workspace_to_see(request.user, workspace), width_allowed(width)
+    held = held_picture(proof_place(space.pk, key, width, Shown())) if key else None
+    if held:
+        return immutable_picture(held.data, held.media_type)
     found = piece_of(space, piece)
     state = key or f"{found.revision}/{run_of(found).revision}"
-    drawn = draw_row.ask(state, space.pk, piece, row, placement, width_allowed(width))
+    drawn = draw_row.ask(state, space.pk, piece, row, placement, width)
     return keyed_picture(drawn, key if key == drawn.key else "")
 
 
@@ -248,9 +259,13 @@ def draw_row(workspace: int, piece: UUID, row: str, placement: UUID, width: int)
     """A row in a place."""
     space = workspace_numbered(workspace)
     opened = open_row(space, piece_of(space, piece), row, placement)
-    looked = decided(space, opened)
-    width = screen_width(*looked.plan.size, width)
-    return Picture(*proof_of(looked, opened.sources(preview=True), width), opened.proof_key)
+    place = proof_place(space.pk, opened.proof_key, width, Shown())
+    held = held_picture(place)
+    if held is None:
+        looked = decided(space, opened)
+        held = Picture(*proof_of(looked, opened.sources(preview=True), screen_width(*looked.plan.size, width)))
+        hold_picture(place, held)
+    return held._replace(key=opened.proof_key)
 
 
 def _there(rows: Iterable[str], order: list[str]) -> list[str]:

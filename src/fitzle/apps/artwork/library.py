@@ -19,7 +19,7 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import are_alike
 from fitzle.core.artwork.lottie_player import drawn_copy
 from fitzle.core.artwork.opening import open_source
-from fitzle.core.artwork.sources import Source
+from fitzle.core.artwork.sources import BitmapSource, Source
 from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource, make_working_copy
 from fitzle.core.errors import ArtworkError
 
@@ -27,12 +27,15 @@ if TYPE_CHECKING:
     from fitzle.apps.accounts.models import User, Workspace
 
 _pixels = PixelCache()
+_full_pixels = PixelCache()
 _opened: dict[str, Source] = {}
+_opened_full: dict[str, Source] = {}
 log = logging.getLogger(__name__)
 GONE = "The file of this artwork is not there any more."
 NOT_THERE = "There is no such artwork."
 SAME_SIZE = 0.01
 SAME_DETAIL = 0.15  # it is measured to within that
+_MOST_OPENED_FULL = 3  # each may hold a reading of 24 MB
 _MOST_OPENED = 12  # each holds its working copy decoded, at most 8 MB
 
 
@@ -251,7 +254,20 @@ def small_original(artwork: Artwork) -> Source:
 
 
 def _full_source(artwork: Artwork) -> Source:
-    return open_source(content_bytes(artwork), limits())
+    """The artwork at full size; of pictures that stand still what was drawn last is remembered: a series shows the same
+    ones again and again.
+    """
+    key = f"full/{artwork.workspace_id}/{artwork.content.sha256}"
+    if key in _opened_full:
+        return CachedSource(key, _opened_full[key], _full_pixels)
+    source = open_source(content_bytes(artwork), limits())
+    facts = sound_facts(artwork)
+    if not isinstance(source, BitmapSource) or facts is None or facts.plays:
+        return source
+    while len(_opened_full) >= _MOST_OPENED_FULL:
+        _opened_full.pop(next(iter(_opened_full)), None)
+    _opened_full[key] = source
+    return CachedSource(key, source, _full_pixels)
 
 
 def _preview_source(artwork: Artwork, content: Content) -> Source:

@@ -69,7 +69,8 @@ def make_row_files(access: Access, piece_id: UUID, rows: Sequence[str] | None = 
     check_names(access, run, whole, places)
     fits = keep_row_fits(run, [one.entry.id for one in whole], places)
     run.files.exclude(state=WAITING).delete()
-    wanted = [RowFile(run=run, fit=fit, share=_share(number), state=WAITING) for number, fit in enumerate(fits)]
+    shares = {one.entry.id: number % ROW_WORKERS for number, one in enumerate(whole)}
+    wanted = [RowFile(run=run, fit=fit, share=shares[fit.row], state=WAITING) for fit in fits]
     RowFile.objects.bulk_create(wanted, batch_size=500, ignore_conflicts=True)
     make_rows_later(piece.pk)
     return progress_of(run)
@@ -170,7 +171,3 @@ def _likes(run: Run) -> dict[UUID, Encoded]:
         if best:
             found[opened.fit.placement_id] = best
     return found
-
-
-def _share(number: int) -> int:
-    return number % ROW_WORKERS

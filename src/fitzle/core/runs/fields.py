@@ -138,7 +138,7 @@ def possible_fields(piece: Piece) -> dict[str, Column]:
     found: dict[str, Column] = {}
     for part in piece.parts:
         for field in OFFERED:
-            if field not in adjustable(part):
+            if field not in adjustable(part) or (field == "hidden" and part.role == "ground"):
                 continue
             own = _role_name(part) if field in ("text", "artwork") else f"{_role_name(part)}_{field}"
             name = had.get((part.id, field)) or free_name(own, {*piece.fields, *found}, "_")

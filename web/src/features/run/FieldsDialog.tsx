@@ -65,7 +65,7 @@ function Fields({ workspace, run, handle, close }: Props & { close: () => void }
         Each field is a column. What is no field is the same in all rows; cells of a field that is taken out
         are kept.
       </p>
-      <ul className="mt-3 text-[13px]">
+      <ul className="native-dark mt-3 text-[13px]">
         {fields.map((field, at) => (
           <li
             key={`${field.part}.${field.field}`}

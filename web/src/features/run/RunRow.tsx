@@ -1,6 +1,6 @@
 import { EllipsisVertical } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { useState } from "react";
+import { memo, useState } from "react";
 
 import type { Entry, RowProblem, Run, RunField, RunPlace } from "../../api/runQueries";
 import { artworkUrl } from "../../api/queries";
@@ -10,8 +10,8 @@ import { CellEditor, CellShown } from "./Cell";
 import { ROW_PX } from "./measures";
 import { cellKey } from "./problems";
 import { RowProofs } from "./RowProofs";
-import type { Grid } from "./useGrid";
-import type { RunActions } from "./useRunActions";
+import type { GridDeeds } from "./useGrid";
+import type { RowDeeds } from "./useRunActions";
 import type { Seen } from "./useSeen";
 
 interface Props {
@@ -28,13 +28,17 @@ interface Props {
   byCell: Map<string, RowProblem[]>;
   coming: boolean;
   chosen: boolean;
-  choose: () => void;
-  grid: Grid;
-  actions: RunActions;
+  choose: (row: string) => void;
+  here: number | null;
+  typed: string | null;
+  left: number | null;
+  right: number;
+  deeds: GridDeeds;
+  actions: RowDeeds;
 }
 
 /** One row: its number and what can be done with it, its proofs, its cells. */
-export function RunRow(props: Props) {
+export const RunRow = memo(function RunRow(props: Props) {
   const { run, row, index, number, top, template, chosen, choose, actions } = props;
   const differs = run.by_hand[row.id] ?? 0;
   const [own] = props.byCell.get(cellKey(row.id, "")) ?? [];
@@ -46,13 +50,13 @@ export function RunRow(props: Props) {
       className={`absolute inset-x-0 grid border-b border-hairline ${row.put_away ? "opacity-55" : ""} ${chosen ? "bg-sheet" : ""}`}
       style={{ top, height: ROW_PX, gridTemplateColumns: template }}
     >
-      <div role="rowheader" className="flex items-start gap-1 px-2 pt-2">
+      <div role="rowheader" className="flex items-start gap-2.5 px-2 pt-2">
         <input
           type="checkbox"
           aria-label={`Choose row ${number}`}
           checked={chosen}
-          onChange={choose}
-          className="mt-1 size-4 shrink-0 accent-(--measure)"
+          onChange={() => choose(row.id)}
+          className="mt-[3px] size-[18px] shrink-0 accent-(--measure)"
         />
         <div className="min-w-0">
           <RowMenu run={run} row={row} number={number} actions={actions} />
@@ -88,20 +92,12 @@ export function RunRow(props: Props) {
       ))}
     </div>
   );
-}
+});
 
-function RunCell({
-  workspace,
-  run,
-  row,
-  index,
-  number,
-  byCell,
-  grid,
-  field,
-  at,
-}: Props & { field: RunField; at: number }) {
-  const here = grid.at.row === index && grid.at.field === at;
+function RunCell(props: Props & { field: RunField; at: number }) {
+  const { workspace, run, row, index, number, byCell, deeds, field, at } = props;
+  const here = props.here === at;
+  const isChosen = props.left !== null && at >= props.left && at <= props.right;
   const text = row.cells?.[field.name] ?? "";
   const [wrong] = byCell.get(cellKey(row.id, field.name)) ?? [];
   const artwork = field.kind === "picture" || field.kind === "mark";
@@ -110,17 +106,19 @@ function RunCell({
   const picture = named
     ? { src: artworkUrl(workspace, { id: named.id, key: run.artwork }, 80), name: named.name }
     : null;
-  const typed = here ? grid.typed : null;
+  const typed = here ? props.typed : null;
+  const words = (picture?.name ?? said) || "empty";
+  const label = `Row ${number}, ${field.name}: ${words}${text || !said ? "" : ", as the piece says"}${wrong ? `. ${wrong.words}` : ""}`;
   const cell = (
     <div
       role="gridcell"
       data-cell={`${index} ${at}`}
       tabIndex={here ? 0 : -1}
-      aria-label={`Row ${number}, ${field.name}: ${text ? (picture?.name ?? text) : "empty"}${wrong ? `. ${wrong.words}` : ""}`}
-      aria-selected={grid.isChosen(index, at)}
-      onMouseDown={(event) => grid.go({ row: index, field: at }, event.shiftKey)}
-      onDoubleClick={() => grid.begin()}
-      className={`relative h-full overflow-hidden border-l border-hairline px-2 py-1.5 text-[13px] leading-[18px] outline-offset-[-2px] ${grid.isChosen(index, at) && !here ? "bg-(--measure-faint)" : ""} ${here ? "outline-2 outline-measure" : ""}`}
+      aria-label={label}
+      aria-selected={isChosen}
+      onMouseDown={(event) => deeds.go({ row: index, field: at }, event.shiftKey)}
+      onDoubleClick={() => deeds.begin()}
+      className={`relative h-full overflow-hidden border-l border-hairline px-2 py-1.5 text-[13px] leading-[18px] outline-offset-[-2px] ${isChosen && !here ? "bg-(--measure-faint)" : ""} ${here ? "outline-2 outline-measure" : ""}`}
     >
       {typed === null ? (
         <>
@@ -133,8 +131,8 @@ function RunCell({
           text={typed}
           label={`Row ${number}, ${field.name}`}
           names={artwork ? "run-pictures" : ""}
-          finish={grid.finish}
-          leave={grid.leave}
+          finish={deeds.finish}
+          leave={deeds.leave}
         />
       )}
     </div>
@@ -155,7 +153,7 @@ interface MenuProps {
   run: Run;
   row: Entry;
   number: number;
-  actions: RunActions;
+  actions: RowDeeds;
 }
 
 /** What can be done with a row. */

@@ -134,7 +134,7 @@ function Loaded({ workspace, run, handle }: Props) {
           places={places}
           chosen={chosen}
           choose={setChosen}
-          actions={actions}
+          actions={actions.deeds}
         />
         <datalist id="run-pictures">
           {artwork.data?.map((one) => (

@@ -8,13 +8,13 @@ import {
 } from "@tanstack/react-table";
 import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowDown, ArrowUp } from "lucide-react";
-import { useLayoutEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
 
 import { filesToCome, type Entry, type Run, type RunField, type RunPlace } from "../../api/runQueries";
 import { STATES } from "../../ui/State";
 import { columnsOf, ROW_PX } from "./measures";
 import { RunRow } from "./RunRow";
-import type { RunActions } from "./useRunActions";
+import type { RowDeeds } from "./useRunActions";
 import { useGrid, type At } from "./useGrid";
 import { useSeen } from "./useSeen";
 import { problemsByCell, problemsByPlace } from "./problems";
@@ -25,8 +25,8 @@ interface Props {
   rows: Entry[];
   places: RunPlace[];
   chosen: Set<string>;
-  choose: (chosen: Set<string>) => void;
-  actions: RunActions;
+  choose: (change: (chosen: Set<string>) => Set<string>) => void;
+  actions: RowDeeds;
 }
 
 const features = tableFeatures({
@@ -55,8 +55,9 @@ export function RunTable({ workspace, run, rows, places, chosen, choose, actions
     [run.fields],
   );
   const table = useTable({ features, columns, data: rows });
-  const shown = table.getRowModel().rows.map((row) => row.original);
-  const ids = shown.map((row) => row.id);
+  const model = table.getRowModel().rows;
+  const shown = useMemo(() => model.map((row) => row.original), [model]);
+  const ids = useMemo(() => shown.map((row) => row.id), [shown]);
   // eslint-disable-next-line react-hooks/incompatible-library -- what it gives changes with scrolling, and is not kept
   const virtual = useVirtualizer({
     count: shown.length,
@@ -72,8 +73,8 @@ export function RunTable({ workspace, run, rows, places, chosen, choose, actions
     workspace,
     run.piece,
     ids,
-    items[0]?.index ?? 0,
-    items[items.length - 1]?.index ?? 0,
+    virtual.range?.startIndex ?? 0,
+    virtual.range?.endIndex ?? 0,
     stamp,
   );
   const numbers = useMemo(() => new Map(run.rows.map((row, at) => [row.id, at])), [run.rows]);
@@ -117,6 +118,7 @@ export function RunTable({ workspace, run, rows, places, chosen, choose, actions
     toFocus.current = !cell;
   }, [grid.at.row, grid.at.field, grid.typed, items]);
 
+  const toggle = useCallback((row: string) => choose((now) => toggled(now, row)), [choose]);
   const template = columnsOf(places, run.fields);
   const coming = filesToCome(run) > 0;
   return (
@@ -143,7 +145,7 @@ export function RunTable({ workspace, run, rows, places, chosen, choose, actions
               type="checkbox"
               aria-label="Choose all rows that are shown"
               checked={shown.length > 0 && chosen.size >= shown.length}
-              onChange={() => choose(chosen.size >= shown.length ? new Set() : new Set(ids))}
+              onChange={() => choose((now) => (now.size >= shown.length ? new Set() : new Set(ids)))}
               className="size-4 accent-(--measure)"
             />
           </div>
@@ -192,8 +194,9 @@ export function RunTable({ workspace, run, rows, places, chosen, choose, actions
                 byCell={byCell}
                 coming={coming}
                 chosen={chosen.has(row.id)}
-                choose={() => choose(toggled(chosen, row.id))}
-                grid={grid}
+                choose={toggle}
+                {...grid.inRow(item.index)}
+                deeds={grid.deeds}
                 actions={actions}
               />
             );

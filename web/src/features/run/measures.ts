@@ -3,7 +3,7 @@ import type { RunField, RunPlace } from "../../api/runQueries";
 export const ROW_PX = 88;
 export const TALL_PX = 52;
 const WIDEST_PX = 118;
-const NUMBER_PX = 76;
+const NUMBER_PX = 90;
 const AROUND_PX = 16;
 const NARROWEST_PX = 84; // so that its state can be read
 

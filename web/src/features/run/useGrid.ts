@@ -1,5 +1,5 @@
 import { flushSync } from "react-dom";
-import { useState, type ClipboardEvent, type KeyboardEvent } from "react";
+import { useLayoutEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from "react";
 
 import { isTyping } from "../../ui/isTyping";
 
@@ -20,6 +20,22 @@ interface Props {
   show: (row: number) => void;
   /** Whether cells of a field are switched and not typed. */
   switched: (field: number) => boolean;
+}
+
+/** What is done in a grid; always the same object. */
+export interface GridDeeds {
+  go: (to: At, extend?: boolean) => void;
+  begin: () => void;
+  finish: (text: string, to?: Partial<At>) => void;
+  leave: () => void;
+}
+
+/** Where one is in a row: the field, what is being typed there, and which fields are chosen. */
+export interface InRow {
+  here: number | null;
+  typed: string | null;
+  left: number | null;
+  right: number;
 }
 
 const PAGE = 8;
@@ -115,27 +131,34 @@ export function useGrid({ rows, fields, textAt, write, paste, show, switched }: 
     }
     event.clipboardData.setData("text/plain", lines.join("\n"));
   };
-  const isChosen = (row: number, field: number) =>
-    row >= box.top && row <= box.bottom && field >= box.left && field <= box.right;
+  const latest = useRef({ go, begin, finish, leave: () => undefined as void });
+  useLayoutEffect(() => {
+    latest.current = {
+      go,
+      begin,
+      finish,
+      leave: () => {
+        setTyped(null);
+        show(at.row);
+      },
+    };
+  });
+  const [deeds] = useState<GridDeeds>(() => ({
+    go: (to, extend) => latest.current.go(to, extend),
+    begin: () => latest.current.begin(),
+    finish: (text, to) => latest.current.finish(text, to),
+    leave: () => latest.current.leave(),
+  }));
+  /** What a row has to know of it; the same for as long as nothing changes there. */
+  const inRow = (row: number): InRow => ({
+    here: row === at.row ? at.field : null,
+    typed: row === at.row ? typed : null,
+    left: row >= box.top && row <= box.bottom ? box.left : null,
+    right: box.right,
+  });
 
-  return {
-    at,
-    typed,
-    go,
-    begin,
-    finish,
-    leave: () => {
-      setTyped(null);
-      show(at.row);
-    },
-    isChosen,
-    onKeyDown,
-    onPaste,
-    onCopy,
-  };
+  return { at, typed, deeds, inRow, onKeyDown, onPaste, onCopy };
 }
-
-export type Grid = ReturnType<typeof useGrid>;
 
 /** A cell for the clipboard as spreadsheets write it: in quotes where it holds what separates cells. */
 function quoted(text: string): string {

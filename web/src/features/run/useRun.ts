@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 
 import {
   changeRows,
@@ -75,7 +75,10 @@ export function useRun(workspace: string, piece: string) {
 
   const trouble = change.error ?? paste.error ?? undo.error ?? redo.error;
   const forget = () => [change, paste, undo, redo].forEach((one) => one.reset());
-  const run = found.data && state.data && !newer ? { ...found.data, ...state.data } : found.data;
+  const run = useMemo(
+    () => (found.data && state.data && !newer ? { ...found.data, ...state.data } : found.data),
+    [found.data, state.data, newer],
+  );
   return {
     run,
     error: found.error,

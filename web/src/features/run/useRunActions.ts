@@ -1,4 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 
 import {
@@ -46,24 +47,58 @@ export function useRunActions(workspace: string, piece: string, handle: RunHandl
     onSuccess: (fit) => void navigate(`/w/${workspace}/fits/${fit}`),
   });
 
-  const change = (changes: RowChange[], step: string) => {
-    if (changes.length) handle.change.mutate({ changes, step });
-  };
   const mutations = [make, stop, deliver, read, byHand];
+  const deeds = useDeeds({
+    change: handle.change.mutate,
+    paste: handle.paste.mutate,
+    make: make.mutate,
+    stop: stop.mutate,
+    deliver: deliver.mutate,
+    read: read.mutate,
+    byHand: byHand.mutate,
+  });
   return {
+    ...deeds,
+    deeds,
     trouble: mutations.find((one) => one.error)?.error ?? null,
     forget: () => mutations.forEach((one) => one.reset()),
     making: make.isPending,
     delivering: deliver.isPending,
     reading: read.isPending,
     came: read.data ?? null,
+  };
+}
+
+export type RunActions = ReturnType<typeof useRunActions>;
+export type RowDeeds = RunActions["deeds"];
+
+interface Mutates {
+  change: (wanted: { changes: RowChange[]; step: string }) => void;
+  paste: (wanted: { rows: string[]; fields: string[]; text: string }) => void;
+  make: (rows: string[] | null) => void;
+  stop: () => void;
+  deliver: (wanted: { rows: string[] | null; changed: boolean }) => void;
+  read: (file: File) => void;
+  byHand: (wanted: { row: string; placement: string }) => void;
+}
+
+/** What can be done to rows; the same object all the time, so that no row is drawn anew for its sake. */
+function useDeeds(now: Mutates) {
+  const [mutates] = useState(now); // what useMutation gives never changes
+  return useMemo(() => deedsOf(mutates), [mutates]);
+}
+
+function deedsOf(mutates: Mutates) {
+  const change = (changes: RowChange[], step: string) => {
+    if (changes.length) mutates.change({ changes, step });
+  };
+  return {
     writeCells: (cells: CellChange[], step: string) =>
       change(
         cells.map((cell) => ({ act: "cell", ...cell })),
         step,
       ),
-    paste: (rows: string[], fields: string[], text: string) =>
-      text && handle.paste.mutate({ rows, fields, text }),
+    paste: (rows: string[], fields: string[], text: string) => text && mutates.paste({ rows, fields, text }),
     addRow: (before: string | null) =>
       change([{ act: "add", entry: { ...EMPTY, id: newId() }, before }], "add a row"),
     copyRow: (row: Entry) =>
@@ -79,15 +114,13 @@ export function useRunActions(workspace: string, piece: string, handle: RunHandl
         `remove ${plural(rows.length, "row", "rows")}`,
       ),
     followAgain: (row: Entry) => change(followingAgain(row), "follow the piece again"),
-    make: (rows: string[] | null) => make.mutate(rows),
-    stop: () => stop.mutate(),
-    deliver: (rows: string[] | null, changed: boolean) => deliver.mutate({ rows, changed }),
-    read: (file: File) => read.mutate(file),
-    openByHand: (row: string, placement: string) => byHand.mutate({ row, placement }),
+    make: (rows: string[] | null) => mutates.make(rows),
+    stop: () => mutates.stop(),
+    deliver: (rows: string[] | null, changed: boolean) => mutates.deliver({ rows, changed }),
+    read: (file: File) => mutates.read(file),
+    openByHand: (row: string, placement: string) => mutates.byHand({ row, placement }),
   };
 }
-
-export type RunActions = ReturnType<typeof useRunActions>;
 
 const EMPTY = { cells: {}, differences: {}, adjustments: {}, put_away: false };
 

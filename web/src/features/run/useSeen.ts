@@ -22,9 +22,11 @@ export function useSeen(
 ): Seen {
   const range = useAtRest(`${Math.floor(first / TOGETHER)} ${Math.floor(Math.max(first, last) / TOGETHER)}`);
   const [from = 0, to = 0] = range.split(" ").map(Number);
-  const windows = Array.from({ length: to - from + 1 }, (_, at) =>
-    rows.slice((from + at) * TOGETHER, (from + at + 1) * TOGETHER),
-  ).filter((some) => some.length > 0);
+  // one more on either side: whoever scrolls on finds them there
+  const windows = Array.from({ length: to - from + 3 }, (_, at) => from + at - 1)
+    .filter((at) => at >= 0)
+    .map((at) => rows.slice(at * TOGETHER, (at + 1) * TOGETHER))
+    .filter((some) => some.length > 0);
   const found = useQueries({
     queries: windows.map((some) => seenQuery(workspace, piece, some, stamp)),
     combine: (results) => results.flatMap((one) => one.data ?? []),
