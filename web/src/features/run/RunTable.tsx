@@ -155,7 +155,7 @@ export function RunTable({ workspace, run, rows, places, chosen, choose, actions
                 {place.name}
               </span>
               <span className="figure block text-measure">
-                {place.width} x {place.height}
+                {place.width} × {place.height}
               </span>
               {run.alike.includes(place.placement) && (
                 <span className="flex items-start gap-1 text-[12px] leading-[14px] text-risky">
