@@ -6,6 +6,7 @@ from uuid import UUID, uuid4
 import pytest
 from django.core.exceptions import PermissionDenied
 
+from fitzle.apps.accounts import joining
 from fitzle.apps.accounts import tokens as token_actions
 from fitzle.apps.accounts import workspaces as workspace_actions
 from fitzle.apps.accounts.access import ACTIONS as CHECKED
@@ -57,6 +58,7 @@ MODULES = (
     row_actions,
     row_files,
     row_likeness,
+    joining,
     of_rows,
 )
 LARGER = svg('<circle cx="50" cy="25" r="24" fill="#1d3b4f"/>')
@@ -140,6 +142,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "put_into_row": (NOBODY, "a.png", f"row/{NOBODY}/guest"),
     "fit_of_row": (NOBODY, "r", NOBODY),
     "name_files": (NOBODY, ""),
+    "hand_on": ("",),
     "one_size": (NOBODY, "headline", True),
     "align_faces": (NOBODY, "guest", True),
     "undo_rows": (NOBODY,),

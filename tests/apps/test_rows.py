@@ -2,14 +2,16 @@
 
 import io
 import zipfile
+from datetime import timedelta
 from typing import Any
 
 import openpyxl
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
+from django.utils import timezone
 
-from fitzle.apps.accounts.models import Membership
+from fitzle.apps.accounts.models import Joining, Membership
 from fitzle.apps.jobs.models import Job
 from fitzle.apps.pieces import row_files
 from fitzle.apps.pieces.models import RowFile, Run
@@ -356,3 +358,27 @@ def test_a_run_comes_along_with_its_workspace(table: Table, juno: Any) -> None:
     after = Table(table.client, table.later, str(piece), slug).read()
     assert [row["cells"] for row in after["rows"]] == [row["cells"] for row in before["rows"]]
     assert after["naming"] == before["naming"] and len(after["places"]) == 1
+
+
+def test_a_run_is_handed_to_a_colleague_by_a_link_that_works_once(table: Table, make_person: Any) -> None:
+    path = table.ask("post", "/colleagues").json()["path"]
+    secret = path.rpartition("/")[2]
+    colleague, other = Client(), Client()
+    colleague.force_login(make_person("ines")[0], BACKEND)
+    other.force_login(make_person("otto")[0], BACKEND)
+    assert Client().get(f"/api/joining/{secret}").status_code == 401
+    told = colleague.get(f"/api/joining/{secret}").json()
+    assert told["slug"] == "juno" and told["path"].endswith(f"/runs/{table.piece}")
+    assert Table(colleague, table.later, table.piece).ask("patch").status_code in (404, 422), "not in yet"
+    assert colleague.post(f"/api/joining/{secret}").status_code == 200
+    own, row = Table(colleague, table.later, table.piece), table.read()["rows"][0]["id"]
+    assert own.cell(row, words_of(table), "From Ines").status_code == 200
+    assert not own.read()["may_change"] and own.ask("post", "/colleagues").status_code == 403
+    again = other.post(f"/api/joining/{secret}")
+    assert again.status_code == 422 and "used already" in again.json()["message"]
+    assert table.client.post(f"/api/joining/{secret}").status_code == 422
+    Joining.objects.update(used_at=None, used_by=None, made_at=timezone.now() - timedelta(days=15))
+    assert other.post(f"/api/joining/{secret}").status_code == 422, "too old"
+    Joining.objects.update(made_at=timezone.now())
+    assert table.client.post(f"/api/joining/{secret}").status_code == 200
+    assert table.read()["may_change"], "who is a member already keeps their role"

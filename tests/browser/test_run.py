@@ -113,3 +113,15 @@ def test_chosen_rows_are_made_and_handed_over(table: Person) -> None:
     table.wait(lambda: table.ask(f"{run_path(table)}/state")["progress"]["done"] == 4)
     table.button("Deliver of 2 rows").click()
     table.sees("wheel-school-2")
+
+
+def test_it_is_handed_on_by_a_link_that_says_what_it_is_for(table: Person) -> None:
+    table.button("Hand it on").click()
+    table.button("Make a link").click()
+    table.sees("/join/")
+    found = str(table.driver.execute_script("return document.body.innerText.match(/\\/join\\/[\\w-]+/)[0]"))
+    table.go(found)
+    table.sees("Juno Marsh asks you to fill in rows of Ottermoor Cycle Works")
+    table.button("Fill in the rows").click()
+    table.sees("row by row")
+    assert not table.complaints()

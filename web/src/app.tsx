@@ -16,6 +16,7 @@ import { HouseStyleScreen } from "./features/house/HouseStyleScreen";
 import { NewPlaceScreen } from "./features/places/NewPlaceScreen";
 import { PlaceScreen } from "./features/places/PlaceScreen";
 import { ShowPlaceScreen } from "./features/showing/ShowPlaceScreen";
+import { JoinScreen } from "./features/run/JoinScreen";
 import { RunScreen } from "./features/run/RunScreen";
 import { PreparationScreen } from "./features/preparation/PreparationScreen";
 import { ConfirmScreen } from "./features/session/ConfirmScreen";
@@ -99,6 +100,7 @@ function Screens({ first }: { first: string | undefined }) {
         <Route path="*" element={<Trouble error={new Error("There is no such page.")} />} />
       </Route>
       <Route path="/account" element={<AccountScreen />} />
+      <Route path="/join/:secret" element={<JoinScreen />} />
       <Route path="/seen/:token" element={<SeenScreen />} />
       <Route path="/ask/:token" element={<AskScreen />} />
       <Route path="/password/:key" element={<NewPasswordScreen />} />

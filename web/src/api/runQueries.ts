@@ -127,6 +127,21 @@ export const alignFaces = (workspace: string, piece: string, field: string, on: 
     client.PUT(`${ADDRESS}/faces/{field}`, { params: { path: { workspace, piece, field } }, body: { on } }),
   );
 
+/** A link by which one person may fill in the rows. */
+export const handOn = (workspace: string, piece: string) =>
+  answerOf(client.POST(`${ADDRESS}/colleagues`, at(workspace, piece)));
+
+/** What a link lets somebody into. */
+export const joiningQuery = (secret: string) =>
+  queryOptions({
+    queryKey: ["joining", secret],
+    queryFn: () => answerOf(client.GET("/api/joining/{secret}", { params: { path: { secret } } })),
+    retry: false,
+  });
+
+export const joinBy = (secret: string) =>
+  answerOf(client.POST("/api/joining/{secret}", { params: { path: { secret } } }));
+
 export const makeFiles = (workspace: string, piece: string, rows: string[] | null) =>
   answerOf(client.POST(`${ADDRESS}/files`, { ...at(workspace, piece), body: { rows } }));
 

@@ -90,6 +90,19 @@ class Invitation(models.Model):
     used_at = models.DateTimeField(null=True)
 
 
+class Joining(models.Model):
+    """Lets one person join a workspace in a role, to work on a piece's run. Only the hash of its secret is kept."""
+
+    hashed = models.CharField(max_length=64, unique=True)
+    by = models.ForeignKey(User, on_delete=models.CASCADE, related_name="+")
+    workspace = models.ForeignKey(Workspace, on_delete=models.CASCADE, related_name="+")
+    role = models.CharField(max_length=10, choices=Role)
+    piece = models.CharField(max_length=40, blank=True, default="")
+    made_at = models.DateTimeField(auto_now_add=True)
+    used_by = models.ForeignKey(User, null=True, on_delete=models.SET_NULL, related_name="+")
+    used_at = models.DateTimeField(null=True)
+
+
 class ApiToken(models.Model):
     """Lets a script act for one person in one workspace, as far as its scopes go. Only the hash of it is kept.
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 import secrets
 from collections.abc import Iterable
 from datetime import timedelta
@@ -14,6 +13,7 @@ from django.http import Http404
 from django.utils import timezone
 
 from fitzle.apps.accounts.access import Access, Capability, action
+from fitzle.apps.accounts.invitations import hashed
 from fitzle.apps.accounts.models import ApiToken
 from fitzle.core.errors import ValueOutOfRange
 
@@ -43,7 +43,7 @@ def make_token(access: Access, name: str, scopes: Iterable[str]) -> MadeToken:
         raise ValueOutOfRange(f"a workspace has at most {MOST} tokens", advice="Revoke one that is not used any more.")
     secret = PREFIX + secrets.token_urlsafe(32)
     row = ApiToken.objects.create(
-        workspace=access.workspace, user=access.actor, name=name.strip() or "a script", hashed=_hashed(secret),
+        workspace=access.workspace, user=access.actor, name=name.strip() or "a script", hashed=hashed(secret),
         begins=secret[:12], scopes=[str(scope) for scope in wanted],
     )  # fmt: skip
     return MadeToken(row, secret)
@@ -69,14 +69,9 @@ def token_of(secret: str) -> ApiToken | None:
     """The token with this secret, also one that was revoked; None for any other. Notes that it was used."""
     if not secret.startswith(PREFIX):
         return None
-    found = ApiToken.objects.select_related("workspace", "user").filter(hashed=_hashed(secret)).first()
+    found = ApiToken.objects.select_related("workspace", "user").filter(hashed=hashed(secret)).first()
     if found and found.revoked_at is None:
         now = timezone.now()
         unnoted = Q(used_at=None) | Q(used_at__lt=now - NOTED_EACH)
         ApiToken.objects.filter(unnoted, pk=found.pk).update(used_at=now)
     return found
-
-
-def _hashed(secret: str) -> str:
-    """Of 256 random bits no slow hash is needed."""
-    return hashlib.sha256(secret.encode()).hexdigest()

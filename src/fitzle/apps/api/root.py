@@ -25,6 +25,7 @@ from fitzle.apps.api import (
     glyphs,
     house_style,
     icons,
+    joining,
     learning,
     motion,
     phone,
@@ -79,6 +80,7 @@ api.add_router("/doing", doing.router)
 api.add_router("/rules", rules.router)
 api.add_router("/seen", phone.seen)
 api.add_router("/ask", asking.public)
+api.add_router("/joining", joining.joining)
 api.add_router("/workspaces", workspaces.router)
 for module in (
     wall,
@@ -99,6 +101,7 @@ for module in (
     composing,
     elsewhere,
     rows,
+    joining,
     typefaces,
     deliveries,
     preparation,

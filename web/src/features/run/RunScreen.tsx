@@ -16,6 +16,7 @@ import { Clashes } from "./Clashes";
 import { Files } from "./Files";
 import { Finding, matching, type Only } from "./Finding";
 import { FieldsDialog } from "./FieldsDialog";
+import { HandOn } from "./HandOn";
 import { RunTable } from "./RunTable";
 import { TablesMenu } from "./TablesMenu";
 import { useRun, type RunHandle } from "./useRun";
@@ -123,6 +124,7 @@ function Loaded({ workspace, run, handle }: Props) {
                 <AlikeDialog workspace={workspace} run={run} handle={handle} />
               </>
             )}
+            {run.may_change && <HandOn workspace={workspace} run={run} />}
             <TablesMenu workspace={workspace} run={run} actions={actions} />
             <Button onClick={() => actions.addRow(null)}>Add a row</Button>
           </div>
