@@ -382,3 +382,36 @@ def test_a_run_is_handed_to_a_colleague_by_a_link_that_works_once(table: Table, 
     Joining.objects.update(made_at=timezone.now())
     assert table.client.post(f"/api/joining/{secret}").status_code == 200
     assert table.read()["may_change"], "who is a member already keeps their role"
+
+
+def test_rows_of_two_pieces_in_one_place_do_not_meet(table: Table, place: Any, run: Any) -> None:
+    """Whoever writes a script names rows alike; one of them is no reason to leave another one out."""
+    card = table.read()["places"][0]["placement"]
+    with run(execute=True):
+        path = f"workspaces/juno/placements/{card}/pieces"
+        other = send(table.client, "post", path, {"starting_point": 1}).json()["piece"]["id"]
+    second = Table(table.client, run, other)
+    second.ask("post")
+    for own in (table, second):
+        own.change({"act": "add", "entry": {"id": "same", "cells": {words_of(own): "Gears"}}})
+    made = [own.ask("post", "/files", {"rows": ["same"]}).json() for own in (second, table)]
+    assert [own.read()["progress"]["done"] for own in (second, table)] == [1, 1], made
+
+
+def test_rows_that_only_count_have_files_too(table: Table) -> None:
+    found = table.read()
+    name = words_of(table)
+    field = next(one for one in found["fields"] if one["name"] == name)
+    counter = {"before": "Lesson ", "start": 7, "step": 1, "digits": 2, "after": ""}
+    target = {"part": field["part"], "field": "text", "counter": counter}
+    others = [{"act": "name", "name": one["name"], "target": None} for one in found["fields"] if one["name"] != name]
+    body = {
+        "revision": found["piece_revision"],
+        "step": "x",
+        "changes": [{"act": "name", "name": name, "target": target}, *others],
+    }
+    send(table.client, "patch", f"workspaces/juno/pieces/{table.piece}", body)
+    table.add()
+    table.cell(table.read()["rows"][0]["id"], name, "")
+    assert table.read()["counted"][name] == ["Lesson 07", "Lesson 08"]
+    assert table.ask("post", "/files", {}).json()["progress"]["wanted"] == 2

@@ -152,9 +152,11 @@ def test_the_documented_examples_work(
     monkeypatch.setenv("FITZLE", f"{live_server.url}/api/workspaces/juno")
     monkeypatch.setenv("FITZLE_TOKEN", made(signed_in, "change", "deliver")["secret"])
     blocks = re.findall(r"```python\n(.*?)```", DOC.read_text(), re.DOTALL)
-    assert len(blocks) == 5
+    assert len(blocks) == 6
     found: dict[str, Any] = {}
     exec("\n".join(blocks), found)
     assert found["state"] == "fits"
     with zipfile.ZipFile(BytesIO(found["archive"])) as archive:
         assert archive.namelist() == ["script-shop/dot_320x180.png", "delivery.json"]
+    with zipfile.ZipFile(BytesIO(found["files"])) as archive:
+        assert archive.namelist() == ["script-shop/dot_320x180-2.png", "delivery.json"]

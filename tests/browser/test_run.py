@@ -111,7 +111,7 @@ def test_chosen_rows_are_made_and_handed_over(table: Person) -> None:
         table.find(f"//input[@aria-label='Choose row {number}']").click()
     table.button("Make the files of 2 rows").click()
     table.wait(lambda: table.ask(f"{run_path(table)}/state")["progress"]["done"] == 4)
-    table.button("Deliver of 2 rows").click()
+    table.button("Deliver 2 rows").click()
     table.sees("wheel-school-2")
 
 

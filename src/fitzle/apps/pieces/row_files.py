@@ -32,7 +32,7 @@ from fitzle.core.units import Size
 
 log = logging.getLogger(__name__)
 WAITING, DONE, FAILED = "waiting", "done", "failed"
-TURN_SECONDS = 20.0  # then other people's files get their turn
+TURN_SECONDS = 8.0  # then other people's files get their turn
 MOST_ATTEMPTS = 2
 VECTOR = Size(1, 1)
 
@@ -89,7 +89,7 @@ def whole_rows(access: Access, run: Run, rows: Sequence[str] | None = None) -> l
     wanted = None if rows is None else set(rows)
     entries = [one for one in rows_of(run) if not one.put_away and (wanted is None or one.id in wanted)]
     opened = open_rows(access.workspace, document_of(run.piece), run, entries)
-    return [one for one in opened if not one.problems and (one.entry.cells or one.entry.by_hand)]
+    return [one for one in opened if not one.problems and (any(one.told.values()) or one.entry.by_hand)]
 
 
 def check_names(access: Access, run: Run, rows: Sequence[OpenRow], places: Sequence[Fit]) -> None:

@@ -75,6 +75,6 @@ def keep_row_fits(run: Run, rows: Sequence[str], places: Sequence[Fit]) -> list[
     now = timezone.now()
     new = [fit for fit in fits if fit._state.adding]
     for fit in new:
-        fit.placed_at, fit.chosen = now, True
+        fit.placed_at = now
     Fit.objects.bulk_create(new, batch_size=500, ignore_conflicts=True)
     return row_fits(run.piece, rows, places) if new else fits

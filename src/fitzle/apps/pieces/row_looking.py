@@ -18,7 +18,7 @@ from fitzle.core.preflight.registry import worst_first
 from fitzle.core.runs.likeness import Cells, are_alike, cells_in_list, twins_in
 from fitzle.core.runs.sizes import sizes_of
 
-TURN_SECONDS = 20.0  # then other people's work gets its turn
+TURN_SECONDS = 3.0  # then other work gets its turn: whoever changes the piece waits for its own file meanwhile
 
 
 def look_at_rows(piece_id: str, share: int) -> None:

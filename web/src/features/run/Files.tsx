@@ -49,7 +49,7 @@ export function Files({ workspace, run, actions, chosen }: Props) {
         <>
           {run.may_deliver && done > 0 && (
             <Button disabled={actions.delivering} onClick={() => actions.deliver(rows, !chosen.length)}>
-              {chosen.length ? `Deliver${of}` : "Deliver what changed"}
+              {chosen.length ? `Deliver ${plural(chosen.length, "row", "rows")}` : "Deliver what changed"}
             </Button>
           )}
           <Button look="next" disabled={actions.making} onClick={() => actions.make(rows)}>

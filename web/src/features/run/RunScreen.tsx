@@ -24,6 +24,7 @@ import { useRunActions } from "./useRunActions";
 
 const MOST_PLACES = 3;
 const NARROW_PX = 640;
+const TABLES = /\.(csv|tsv|xlsx)$/i;
 
 /** A run: a row for each episode of a series, seen in all its places. */
 export function RunScreen() {
@@ -63,7 +64,16 @@ function Loaded({ workspace, run, handle }: Props) {
       over="bg-sheet"
       className="min-h-[80vh]"
     >
-      <main className="px-7 pt-3 pb-4">
+      <main
+        className="px-7 pt-3 pb-4"
+        onDropCapture={(event) => {
+          const [table] = [...event.dataTransfer.files].filter((file) => TABLES.test(file.name));
+          if (!table) return;
+          event.preventDefault();
+          event.stopPropagation();
+          actions.read(table);
+        }}
+      >
         <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
           <div>
             <h1 className="text-[22px] leading-8">{run.subject}, row by row</h1>
@@ -144,7 +154,7 @@ function Loaded({ workspace, run, handle }: Props) {
           ))}
         </datalist>
         <p className="pt-2 text-[13px] text-soft">
-          Type into a cell, or paste cells from a spreadsheet.{" "}
+          Type into a cell, paste cells from a spreadsheet, or drop a CSV or XLSX file.{" "}
           {pictures && "Drop pictures on a cell, or beside the table for a row each. "}
           <Link
             to={`/w/${workspace}/fits/${run.places[0]?.fit ?? ""}`}
