@@ -24,7 +24,7 @@ from fitzle.apps.pieces import actions as piece_actions
 from fitzle.apps.pieces import house as house_actions
 from fitzle.apps.pieces import icons as icon_actions
 from fitzle.apps.pieces import places as place_actions
-from fitzle.apps.pieces import row_actions, row_files, row_likeness
+from fitzle.apps.pieces import row_actions, row_files, row_likeness, row_preparing
 from fitzle.apps.pieces import serving as serving_actions
 from fitzle.apps.pieces import takes as take_actions
 from fitzle.apps.pieces.models import Fit, Piece
@@ -58,6 +58,7 @@ MODULES = (
     row_actions,
     row_files,
     row_likeness,
+    row_preparing,
     joining,
     of_rows,
 )
@@ -143,6 +144,7 @@ ACTIONS: dict[str, tuple[Any, ...]] = {
     "fit_of_row": (NOBODY, "r", NOBODY),
     "name_files": (NOBODY, ""),
     "hand_on": ("",),
+    "prepare_alike": (NOBODY, "guest", "r"),
     "one_size": (NOBODY, "headline", True),
     "align_faces": (NOBODY, "guest", True),
     "undo_rows": (NOBODY,),

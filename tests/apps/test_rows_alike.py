@@ -98,3 +98,25 @@ def test_pictures_without_a_face_are_left_and_said(guests: Table) -> None:
         guests.cell(row["id"], "guest", "Mara")
     answer = guests.ask("put", "/faces/guest", {"on": True})
     assert answer.status_code == 422 and "has a face" in answer.json()["message"]
+
+
+def test_all_guests_are_prepared_as_one_of_them_is(guests: Table, run: Any) -> None:
+    rows = guests.read()["rows"]
+    found = guests.read()["pictures"]
+    model = found["guest-1"]["id"]
+    assert "not prepared" in guests.ask("put", "/prepared/guest", {"row": rows[2]["id"]}).json()["message"]
+    light = {"kind": "adjust", "id": "light", "brightness": 0.3}
+    path = f"workspaces/juno/artwork/{model}/preparation"
+    with run(execute=True):
+        body = {"revision": 0, "document": {"steps": [light]}, "step": "lighter"}
+        assert send(guests.client, "put", path, body).status_code == 200
+    before = {one["row"]: one["key"] for one in guests.seen()}
+    answer = guests.ask("put", "/prepared/guest", {"row": rows[2]["id"]}).json()
+    assert answer == {"prepared": 3, "left": 0}
+    for name in ("guest-0", "guest-2"):
+        kept = Artwork.objects.get(pk=found[name]["id"])
+        assert [step["kind"] for step in kept.preparation.document["steps"]] == ["adjust"]
+    after = {one["row"]: one["key"] for one in guests.seen()}
+    assert after[rows[1]["id"]] != before[rows[1]["id"]] and after[rows[2]["id"]] == before[rows[2]["id"]]
+    assert guests.ask("put", "/prepared/guest", {"row": rows[2]["id"]}).json() == {"prepared": 0, "left": 3}
+    assert guests.ask("put", "/prepared/guest", {"row": "nobody"}).status_code == 422

@@ -97,6 +97,7 @@ BODIES: dict[str, Any] = {
     "post /pieces/{piece}/run/files": {},
     "put /pieces/{piece}/run/sizes/{part}": {"on": False},
     "put /pieces/{piece}/run/faces/{field}": {"on": False},
+    "put /pieces/{piece}/run/prepared/{field}": {"row": "r"},
     "post /pieces/{piece}/run/deliveries": {},
     "post /glyphs": {"name": "bike"},
     "put /house-style": {"colours": []},

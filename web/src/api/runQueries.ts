@@ -142,6 +142,14 @@ export const joiningQuery = (secret: string) =>
 export const joinBy = (secret: string) =>
   answerOf(client.POST("/api/joining/{secret}", { params: { path: { secret } } }));
 
+export const prepareAlike = (workspace: string, piece: string, field: string, row: string) =>
+  answerOf(
+    client.PUT(`${ADDRESS}/prepared/{field}`, {
+      params: { path: { workspace, piece, field } },
+      body: { row },
+    }),
+  );
+
 export const makeFiles = (workspace: string, piece: string, rows: string[] | null) =>
   answerOf(client.POST(`${ADDRESS}/files`, { ...at(workspace, piece), body: { rows } }));
 

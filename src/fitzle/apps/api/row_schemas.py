@@ -149,6 +149,19 @@ class FacesAligned(Schema):
     eye_line: float
 
 
+class LikeRow(Schema):
+    """The row whose picture is the model."""
+
+    row: RowId
+
+
+class PreparedLike(Schema):
+    """How many pictures were prepared, and how many were left as they are."""
+
+    prepared: int
+    left: int
+
+
 class RowsEdit(Schema):
     """Changes of rows; `key` is the browser's own name for this save."""
 

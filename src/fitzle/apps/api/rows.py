@@ -25,9 +25,11 @@ from fitzle.apps.api.pictures import (
 from fitzle.apps.api.row_schemas import (
     MOST_SEEN,
     FacesAligned,
+    LikeRow,
     NamingIn,
     OneSize,
     PastedIn,
+    PreparedLike,
     RowClashOut,
     RowInPlace,
     RowsChanged,
@@ -45,7 +47,7 @@ from fitzle.apps.deliveries.actions import How
 from fitzle.apps.deliveries.of_rows import deliver_rows
 from fitzle.apps.deliveries.record import last_of_rows
 from fitzle.apps.drawing.calls import Picture, drawable
-from fitzle.apps.pieces import row_actions, row_files, row_likeness
+from fitzle.apps.pieces import row_actions, row_files, row_likeness, row_preparing
 from fitzle.apps.pieces.opening import decided
 from fitzle.apps.pieces.row_fits import open_row, opened_in_turn, places_of_run
 from fitzle.apps.pieces.rows import rows_of, run_of
@@ -173,6 +175,13 @@ def align_faces(request: HttpRequest, workspace: Path[str], piece: UUID, field: 
     access = access_to(request.user, workspace)
     found = row_likeness.align_faces(access, piece, field, given.on)
     return FacesAligned(run=_view(access, piece), **found._asdict())
+
+
+@router.put(f"{RUN}/prepared/{{field}}", response={200: PreparedLike, 422: Message})
+def prepare_alike(request: HttpRequest, workspace: Path[str], piece: UUID, field: str, given: LikeRow) -> PreparedLike:
+    """Prepares the pictures of all rows as the one of a row is, wherever they stand."""
+    access = access_to(request.user, workspace)
+    return PreparedLike(**row_preparing.prepare_alike(access, piece, field, given.row)._asdict())
 
 
 @router.get(f"{RUN}/seen", response={200: list[RowInPlace], 422: Message})

@@ -2,7 +2,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 
-import { alignFaces, setOneSize, sizesQuery, type Run } from "../../api/runQueries";
+import { alignFaces, prepareAlike, setOneSize, sizesQuery, type Run } from "../../api/runQueries";
 import { plural } from "../../measure/words";
 import { Button } from "../../ui/Button";
 import { DialogFrame } from "../../ui/DialogFrame";
@@ -38,6 +38,11 @@ export function AlikeDialog(props: Props) {
             .filter(({ kind }) => kind === "picture")
             .map((field) => (
               <Faces key={field.name} {...props} name={field.name} />
+            ))}
+          {fields
+            .filter(({ kind }) => kind === "picture" || kind === "mark")
+            .map((field) => (
+              <Prepared key={field.name} {...props} name={field.name} />
             ))}
         </DialogFrame>
       )}
@@ -120,6 +125,55 @@ function Faces({ workspace, run, handle, name }: Props & { name: string }) {
         </p>
       )}
       <p className="pt-1 text-soft">Counts for the pictures that the rows have now, and can be undone.</p>
+    </section>
+  );
+}
+
+/** Pictures of all rows prepared as one of them is. */
+function Prepared({ workspace, run, handle, name }: Props & { name: string }) {
+  const rows = run.rows.filter((row) => !row.put_away && row.cells?.[name]);
+  const [row, setRow] = useState(rows[0]?.id ?? "");
+  const prepare = useMutation({
+    mutationFn: () => prepareAlike(workspace, run.piece, name, row),
+    onSuccess: () => handle.forget(),
+  });
+  if (!rows.length) return null;
+  const found = prepare.data;
+  return (
+    <section aria-label={`${name}, prepared`} className="border-t border-hairline py-3 text-[13px]">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        <h3 className="text-[14px]">{name}: prepared alike</h3>
+        <span className="ml-auto flex flex-wrap items-baseline gap-3">
+          <label className="flex items-baseline gap-2">
+            <span className="text-soft">like the one of</span>
+            <select
+              value={row}
+              onChange={(event) => setRow(event.target.value)}
+              className="min-h-8 border-b border-ink bg-transparent [&>option]:bg-sheet"
+            >
+              {rows.map((one) => (
+                <option key={one.id} value={one.id}>
+                  row {numberOf(run, one.id)}
+                </option>
+              ))}
+            </select>
+          </label>
+          <Button disabled={prepare.isPending} onClick={() => prepare.mutate()}>
+            Prepare all like it
+          </Button>
+        </span>
+      </div>
+      {prepare.error && <Problem message={prepare.error.message} />}
+      {found && (
+        <p role="status" className="pt-1">
+          {found.prepared > 0
+            ? `${plural(found.prepared, "picture is", "pictures are")} being prepared.`
+            : "They are prepared like it already."}
+        </p>
+      )}
+      <p className="pt-1 text-soft">
+        Cut out, edges, margins, light and colours are taken over, wherever these pictures stand.
+      </p>
     </section>
   );
 }
