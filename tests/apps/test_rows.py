@@ -13,8 +13,9 @@ from django.utils import timezone
 
 from fitzle.apps.accounts.models import Joining, Membership
 from fitzle.apps.jobs.models import Job
-from fitzle.apps.pieces import row_files
-from fitzle.apps.pieces.models import RowFile, Run
+from fitzle.apps.pieces import row_files, row_looking
+from fitzle.apps.pieces.models import RowFile, RowJudgement, Run
+from fitzle.core.errors import ArtworkError
 from tests.apps.helpers import content, send, upload
 from tests.apps.run_table import Table, words_of
 from tests.make import opened, photo, saved
@@ -415,3 +416,22 @@ def test_rows_that_only_count_have_files_too(table: Table) -> None:
     table.cell(table.read()["rows"][0]["id"], name, "")
     assert table.read()["counted"][name] == ["Lesson 07", "Lesson 08"]
     assert table.ask("post", "/files", {}).json()["progress"]["wanted"] == 2
+
+
+def test_one_row_that_cannot_be_drawn_is_told_and_the_others_are_judged(
+    table: Table, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    really = row_looking.decide_and_remember
+
+    def broken(workspace: Any, opened: Any, sources: Any) -> Any:
+        if opened.of_row.number == 0:
+            raise ArtworkError("a picture of it is damaged", advice="Bring it in again.")
+        return really(workspace, opened, sources)
+
+    monkeypatch.setattr(row_looking, "decide_and_remember", broken)
+    name = words_of(table)
+    table.add(**{name: "Gears"})
+    table.cell(table.read()["rows"][0]["id"], name, "Brakes")
+    found = table.read()
+    assert [(one["number"], one["words"]) for one in found["problems"]] == [(1, "cannot be drawn")]
+    assert not found["looking"] and RowJudgement.objects.exclude(cells="").count() == 1

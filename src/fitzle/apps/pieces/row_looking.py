@@ -4,16 +4,20 @@ from __future__ import annotations
 
 import time
 from base64 import b64decode, b64encode
+from typing import Any
 from uuid import UUID
 
 import numpy as np
 
+from fitzle.apps.files.errors import StorageFullError
 from fitzle.apps.jobs.later import Later
 from fitzle.apps.jobs.queue import ROW_WORKERS
 from fitzle.apps.pieces.models import Fit, RowJudgement, Run
 from fitzle.apps.pieces.opening import OpenFit, decide_and_remember
 from fitzle.apps.pieces.row_fits import opened_in_turn, places_of_run
 from fitzle.apps.pieces.rows import rows_of
+from fitzle.core.errors import FitzleError
+from fitzle.core.findings import Finding
 from fitzle.core.preflight.registry import worst_first
 from fitzle.core.runs.likeness import Cells, are_alike, cells_in_list, twins_in
 from fitzle.core.runs.sizes import sizes_of
@@ -66,18 +70,29 @@ def note_twins(run: Run, rows: list[str], places: list[Fit]) -> None:
 
 
 def _judge(run: Run, opened: OpenFit) -> None:
+    """Judges a row in a place; one whose pictures cannot be drawn says so, and the others are judged all the same."""
+    try:
+        defaults = _judged(opened)
+    except StorageFullError:
+        raise
+    except FitzleError as error:
+        findings = [Finding(rule="cannot be drawn", severity="refused", message=str(error))]
+        defaults = {"findings": [finding.model_dump(mode="json") for finding in findings], "sizes": {}, "cells": ""}
+    defaults["key"] = expected_key(opened)
+    RowJudgement.objects.update_or_create(
+        run=run, row=opened.fit.row, placement_id=opened.fit.placement_id, defaults=defaults
+    )
+
+
+def _judged(opened: OpenFit) -> dict[str, Any]:
     sources = opened.sources(preview=True)
     looked = decide_and_remember(opened.fit.piece.workspace, opened, sources)
     findings = worst_first(opened.muting(looked.findings))
-    defaults = {
-        "key": expected_key(opened),
+    return {
         "findings": [finding.model_dump(mode="json") for finding in findings],
         "sizes": sizes_of(looked.plan),
         "cells": _packed(cells_in_list(looked.plan, opened.planned.sources(sources), opened.sheet)),
     }
-    RowJudgement.objects.update_or_create(
-        run=run, row=opened.fit.row, placement_id=opened.fit.placement_id, defaults=defaults
-    )
 
 
 def _packed(cells: Cells) -> str:
