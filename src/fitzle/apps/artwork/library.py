@@ -26,8 +26,9 @@ from fitzle.core.errors import ArtworkError
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import User, Workspace
 
+FULL_CACHE_BYTES = 12_000_000  # in each worker: what a series shows in every row
 _pixels = PixelCache()
-_full_pixels = PixelCache()
+_full_pixels = PixelCache(FULL_CACHE_BYTES)
 _opened: dict[str, Source] = {}
 _opened_full: dict[str, Source] = {}
 log = logging.getLogger(__name__)
@@ -35,7 +36,7 @@ GONE = "The file of this artwork is not there any more."
 NOT_THERE = "There is no such artwork."
 SAME_SIZE = 0.01
 SAME_DETAIL = 0.15  # it is measured to within that
-_MOST_OPENED_FULL = 3  # each may hold a reading of 24 MB
+_MOST_OPENED_FULL = 1  # it may hold a reading of 36 MB, in each worker
 _MOST_OPENED = 12  # each holds its working copy decoded, at most 8 MB
 
 
