@@ -320,6 +320,10 @@ def test_who_fills_in_changes_cells_and_nothing_else(table: Table, make_person: 
     part = found["fields"][0]["part"]
     differ = {"act": "differ", "row": row, "part": part, "field": "colour", "now": {"given": True, "value": "#ff0000"}}
     assert own.change(differ).status_code == 403
+    entry = {"id": "new", "cells": {name: "Added"}}
+    by_hand = {**entry, "differences": {part: {"colour": "#ff0000"}}}
+    assert own.change({"act": "add", "entry": by_hand}).status_code == 403, "nor with a row that is new"
+    assert own.change({"act": "add", "entry": entry}).status_code == 200
     assert own.ask("put", "/naming", {"rule": ""}).status_code == 403
     body = {"revision": 1, "step": "x", "changes": []}
     answer = send(client, "patch", f"workspaces/juno/pieces/{table.piece}", body)

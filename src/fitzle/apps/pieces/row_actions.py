@@ -76,7 +76,7 @@ def change_rows(
 
     A save whose `key` came before is not made again.
     """
-    if any(isinstance(change, Differ) for change in changes):
+    if any(_differs_by_hand(change) for change in changes):
         _require_change(access)
     piece = saving.piece_of(access.workspace, piece_id)
     applied = keep_changes(run_of(piece), access.actor, changes, step, key)
@@ -231,6 +231,11 @@ def _new_id() -> str:
 def _new_ids() -> Iterator[str]:
     while True:
         yield _new_id()
+
+
+def _differs_by_hand(change: AnyRowChange) -> bool:
+    """Whether it changes more than cells and rows: a new row may differ by hand too."""
+    return isinstance(change, Differ) or (isinstance(change, AddRow) and change.entry.by_hand > 0)
 
 
 def _require_change(access: Access) -> None:

@@ -156,12 +156,14 @@ function Loaded({ workspace, run, handle }: Props) {
         <p className="pt-2 text-[13px] text-soft">
           Type into a cell, paste cells from a spreadsheet, or drop a CSV or XLSX file.{" "}
           {pictures && "Drop pictures on a cell, or beside the table for a row each. "}
-          <Link
-            to={`/w/${workspace}/fits/${run.places[0]?.fit ?? ""}`}
-            className="font-semibold text-measure hover:underline"
-          >
-            Change the piece itself
-          </Link>
+          {run.may_change && run.places[0] && (
+            <Link
+              to={`/w/${workspace}/fits/${run.places[0].fit}`}
+              className="font-semibold text-measure hover:underline"
+            >
+              Change the piece itself
+            </Link>
+          )}
         </p>
       </main>
     </DropZone>
