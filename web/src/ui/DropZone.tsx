@@ -10,10 +10,12 @@ interface Props {
   className?: string;
   over?: string;
   style?: CSSProperties;
+  /** What is done with the files instead, where they are no artwork; false where they are. */
+  instead?: (files: File[]) => boolean;
 }
 
 /** A part of the screen that takes dropped files; the innermost zone under the pointer gets them. */
-export function DropZone({ targets, children, className = "", over = "", style }: Props) {
+export function DropZone({ targets, children, className = "", over = "", style, instead }: Props) {
   const [hovered, setHovered] = useState(false);
   const { bring } = useUploads();
   const { files_of_a_folder } = useLimits();
@@ -36,6 +38,7 @@ export function DropZone({ targets, children, className = "", over = "", style }
         event.preventDefault();
         event.stopPropagation();
         setHovered(false);
+        if (instead?.([...event.dataTransfer.files])) return;
         void droppedFiles(event.dataTransfer, files_of_a_folder).then((batches) => {
           for (const { folder, files } of batches) bring(files, targets, folder ? [folder] : []);
         });

@@ -120,7 +120,8 @@ def _named(file: ReadyFile, ready: ReadyFit) -> NamedFile:
 
 
 def _file(file: DeliveredFile, current: Current) -> dict[str, Any]:
-    there = current.get(file.placement_id) if file.placement_id else None
+    # What stands in the place now is the piece itself; a row's own file is compared with it nowhere.
+    there = current.get(file.placement_id) if file.placement_id and not file.row else None
     stale = was_handed_over(file) and there is not None and not file.variant and file.sha256 not in there
     return {
         "id": file.pk, "placement": file.placement_id, "destination_name": file.destination_name,

@@ -57,23 +57,20 @@ function Loaded({ workspace, run, handle }: Props) {
   const places = place ? run.places.filter((one) => one.placement === place) : run.places.slice(0, most);
   const trouble = handle.trouble ?? actions.trouble;
   const pictures = run.fields.find((field) => field.kind === "picture" || field.kind === "mark");
+  const readTable = (files: File[]) => {
+    const table = files.find((file) => TABLES.test(file.name));
+    if (table) actions.read(table);
+    return Boolean(table);
+  };
   const there = [...chosen].filter((row) => run.rows.some((one) => one.id === row));
   return (
     <DropZone
       targets={pictures ? [`row/${run.piece}/${pictures.name}`] : []}
       over="bg-sheet"
       className="min-h-[80vh]"
+      instead={readTable}
     >
-      <main
-        className="px-7 pt-3 pb-4"
-        onDropCapture={(event) => {
-          const [table] = [...event.dataTransfer.files].filter((file) => TABLES.test(file.name));
-          if (!table) return;
-          event.preventDefault();
-          event.stopPropagation();
-          actions.read(table);
-        }}
-      >
+      <main className="px-7 pt-3 pb-4">
         <div className="flex flex-wrap items-center gap-x-5 gap-y-2">
           <div>
             <h1 className="text-[22px] leading-8">{run.subject}, row by row</h1>
