@@ -49,7 +49,8 @@ def artworks() -> tuple[dict[str, Any], dict[str, Any], dict[str, bytes]]:
 
     from benchmarks.photo import sample_photo
     from fitzle.core.artwork.reading import read_artwork
-    from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource, make_working_copy
+    from fitzle.core.artwork.remembering import CachedSource, PixelCache
+    from fitzle.core.artwork.working import WorkingSource, make_working_copy
 
     files = {
         "photo": sample_photo("dusk-ride.jpg"),
@@ -182,7 +183,7 @@ def icon_eye_ms(median_ms: Any) -> float:
 
     from benchmarks.fits import decided, sheet_of
     from fitzle.core.artwork.reading import read_artwork
-    from fitzle.core.artwork.working import CachedSource, PixelCache
+    from fitzle.core.artwork.remembering import CachedSource, PixelCache
     from fitzle.core.fit.making import look_at
     from fitzle.core.piece.editing import new_piece
 

@@ -43,7 +43,7 @@ def judged_ms() -> float:
     from fitzle.cli.reading import spec_of
     from fitzle.core.artwork.opening import open_source
     from fitzle.core.artwork.reading import read_artwork
-    from fitzle.core.artwork.working import CachedSource, PixelCache
+    from fitzle.core.artwork.remembering import CachedSource, PixelCache
     from fitzle.core.fit.deciding import decide, plan_fit
     from fitzle.core.fit.request import FitArtwork, FitRequest
     from fitzle.core.piece.document import Row

@@ -1,5 +1,6 @@
 """What a task may take, and what becomes of artwork whose task was ended."""
 
+import os
 import subprocess
 import sys
 from typing import Any
@@ -117,3 +118,22 @@ def test_a_clip_whose_search_was_ended_keeps_no_place_waiting(juno: Any) -> None
     task_failure.send(sender=propose_clip_stills, args=[str(clip.pk)], kwargs={})
     clip.refresh_from_db()
     assert clip.targets == []
+
+
+AS_A_WORKER_LOADS = """
+import os, sys
+from fitzle.config.celery import app
+from celery.fixups.django import DjangoWorkerFixup
+app.loader.import_default_modules()
+DjangoWorkerFixup(app).install()
+print(int("fitzle.apps.jobs.tasks" in sys.modules), int("fitzle.apps.api" in sys.modules))
+"""
+
+
+def test_a_worker_does_not_load_the_pages_and_their_api() -> None:
+    """They are 45 MB of what all workers may have together."""
+    environment = {key: value for key, value in os.environ.items() if key != "CELERY_SKIP_CHECKS"}
+    done = subprocess.run(
+        [sys.executable, "-c", AS_A_WORKER_LOADS], check=True, capture_output=True, text=True, env=environment
+    )
+    assert done.stdout.split() == ["1", "0"], done.stderr

@@ -11,9 +11,10 @@ from PIL import Image
 from fitzle.core.artwork import sources
 from fitzle.core.artwork.opening import open_source
 from fitzle.core.artwork.reading import read_artwork
+from fitzle.core.artwork.remembering import CachedSource, PixelCache
 from fitzle.core.artwork.sources import BitmapSource
 from fitzle.core.artwork.straight import straight
-from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource, make_working_copy
+from fitzle.core.artwork.working import WorkingSource, make_working_copy
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
 from tests.make import disc, photo, saved, svg

@@ -19,25 +19,31 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.artwork.likeness import are_alike
 from fitzle.core.artwork.lottie_player import drawn_copy
 from fitzle.core.artwork.opening import open_source
-from fitzle.core.artwork.sources import BitmapSource, Source
-from fitzle.core.artwork.working import CachedSource, PixelCache, WorkingSource, make_working_copy
+from fitzle.core.artwork.remembering import CachedSource, OpenSources, PixelCache
+from fitzle.core.artwork.sources import Source
+from fitzle.core.artwork.working import WorkingSource, make_working_copy
 from fitzle.core.errors import ArtworkError
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import User, Workspace
 
 FULL_CACHE_BYTES = 12_000_000  # in each worker: what a series shows in every row
+WORKER_OPEN_BYTES, WORKER_CACHE_BYTES = 20_000_000, 12_000_000
 _pixels = PixelCache()
 _full_pixels = PixelCache(FULL_CACHE_BYTES)
-_opened: dict[str, Source] = {}
-_opened_full: dict[str, Source] = {}
+_opened = OpenSources()
+_opened_full = OpenSources(1)  # it may hold a reading of 36 MB, in each worker
 log = logging.getLogger(__name__)
 GONE = "The file of this artwork is not there any more."
 NOT_THERE = "There is no such artwork."
 SAME_SIZE = 0.01
 SAME_DETAIL = 0.15  # it is measured to within that
-_MOST_OPENED_FULL = 1  # it may hold a reading of 36 MB, in each worker
-_MOST_OPENED = 12  # each holds its working copy decoded, at most 8 MB
+
+
+def remember_less() -> None:
+    """For the process of a worker, which shows nobody the same picture again and again."""
+    _opened.bound(WORKER_OPEN_BYTES)
+    _pixels.bound(WORKER_CACHE_BYTES)
 
 
 def artworks_of(workspace: Workspace) -> list[Artwork]:
@@ -258,26 +264,17 @@ def _full_source(artwork: Artwork) -> Source:
     """The artwork at full size; of pictures that stand still what was drawn last is remembered: a series shows the same
     ones again and again.
     """
-    key = f"full/{artwork.workspace_id}/{artwork.content.sha256}"
-    if key in _opened_full:
-        return CachedSource(key, _opened_full[key], _full_pixels)
-    source = open_source(content_bytes(artwork), limits())
     facts = sound_facts(artwork)
-    if not isinstance(source, BitmapSource) or facts is None or facts.plays:
-        return source
-    while len(_opened_full) >= _MOST_OPENED_FULL:
-        _opened_full.pop(next(iter(_opened_full)), None)
-    _opened_full[key] = source
+    if facts is None or facts.plays or facts.vector:
+        return open_source(content_bytes(artwork), limits())
+    key = f"full/{artwork.workspace_id}/{artwork.content.sha256}"
+    source = _opened_full.get(key, lambda: open_source(content_bytes(artwork), limits()))
     return CachedSource(key, source, _full_pixels)
 
 
 def _preview_source(artwork: Artwork, content: Content) -> Source:
     key = f"{artwork.workspace_id}/{content.sha256}"
-    if key not in _opened:
-        while len(_opened) >= _MOST_OPENED:
-            _opened.pop(next(iter(_opened)), None)
-        _opened[key] = _small_source(artwork, content)
-    return CachedSource(key, _opened[key], _pixels)
+    return CachedSource(key, _opened.get(key, lambda: _small_source(artwork, content)), _pixels)
 
 
 def early_source(artwork: Artwork) -> Source:

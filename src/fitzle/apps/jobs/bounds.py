@@ -7,6 +7,7 @@ task left is ended in the parent (tasks.end_what_it_left).
 
 from __future__ import annotations
 
+import gc
 import logging
 import time
 from collections.abc import Callable
@@ -17,12 +18,13 @@ from celery.signals import worker_init, worker_process_init, worker_ready
 from django.conf import settings
 from django.db import InterfaceError, OperationalError, close_old_connections, connections
 
+from fitzle.apps.artwork.library import remember_less
 from fitzle.apps.files.errors import StorageFullError
 from fitzle.apps.jobs import leases
 from fitzle.apps.jobs.later import Later
 from fitzle.apps.jobs.sweeping import sweep_for_ever
 from fitzle.apps.watching.context import begin
-from fitzle.core.bounds import bound_memory
+from fitzle.core.bounds import bound_memory, give_back_memory
 
 log = logging.getLogger(__name__)
 Result = TypeVar("Result")
@@ -59,7 +61,7 @@ class BoundedTask(Task[Any, Any]):
         if BoundedTask.in_a_worker:
             bound_memory(self.memory_bytes)
         try:
-            super().__call__(*args, **kwargs)
+            self._run(args, kwargs)
         except MemoryError as error:
             raise OutOfMemory(self.name) from error
         except StorageFullError as error:
@@ -74,6 +76,13 @@ class BoundedTask(Task[Any, Any]):
         else:
             _patiently(lambda: leases.finish(lease))
         return None
+
+    def _run(self, args: tuple[Any, ...], kwargs: dict[str, Any]) -> None:
+        try:
+            super().__call__(*args, **kwargs)
+        finally:
+            if BoundedTask.in_a_worker:
+                give_back_memory()
 
     @property
     def kind(self) -> str:
@@ -110,6 +119,7 @@ def begin_worker(sender: Any = None, **_: Any) -> None:
     """Takes over what an earlier worker of the same name left in the middle."""
     leases.begin_as(f"{settings.NODE}:{getattr(sender, 'hostname', '')}"[:80])
     connections.close_all()  # its children must not inherit it
+    gc.freeze()  # a collection of a child would write to each object, and the page it lies in would be shared no more
 
 
 @worker_ready.connect
@@ -122,3 +132,4 @@ def watch(**_: Any) -> None:
 def begin_child(**_: Any) -> None:
     """From here on tasks of this process are bounded; where they run in the pages' or a test's process they are not."""
     BoundedTask.in_a_worker = True
+    remember_less()

@@ -91,6 +91,12 @@ class BitmapSource:
         )
         return _resampled(reading, box, size, self._kernel(scale, size))
 
+    @property
+    def held_bytes(self) -> int:
+        """What it holds in memory: its file, and the reading where that is kept."""
+        held = self._held
+        return len(self.data) + (held[1].nbytes if held else 0)
+
     def overview(self, size: Size) -> Pixels:
         """The whole picture at a size of at most OVERVIEW_LONG_SIDE_PX, from the first reading: for working copies."""
         whole = Rect(0, 0, self.width, self.height)

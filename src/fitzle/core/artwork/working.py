@@ -2,9 +2,6 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
-from threading import Lock
-
 from fitzle.core.artwork.decoding import decoded
 from fitzle.core.artwork.sources import BitmapSource, Pixels, Source
 from fitzle.core.geometry.rect import Rect
@@ -13,7 +10,6 @@ from fitzle.core.units import Size
 
 LONG_SIDE_PX = 2048
 JPEG_QUALITY = 92
-CACHE_BYTES = 48_000_000
 
 
 def make_working_copy(source: Source) -> tuple[bytes, str] | None:
@@ -41,53 +37,13 @@ class WorkingSource:
         self._copy = BitmapSource(copy, fmt, header.width, header.height, for_preview=True)
         self.width, self.height = width, height
 
+    @property
+    def held_bytes(self) -> int:
+        """What it holds in memory."""
+        return self._copy.held_bytes
+
     def pixels(self, window: Rect, size: Size) -> Pixels:
         """See Source; beyond the copy's own resolution it gets soft, which a preview may."""
         across, down = self._copy.width / self.width, self._copy.height / self.height
         inner = Rect(window.x * across, window.y * down, window.width * across, window.height * down)
         return self._copy.pixels(inner, size)
-
-
-class PixelCache:
-    """The pixels drawn last, by key, window and size; bounded in bytes, safe between threads."""
-
-    def __init__(self, most_bytes: int = CACHE_BYTES) -> None:
-        self._most, self._held = most_bytes, 0
-        self._entries: OrderedDict[tuple[str, Rect, Size], Pixels] = OrderedDict()
-        self._lock = Lock()
-
-    def get(self, key: str, source: Source, window: Rect, size: Size) -> Pixels:
-        """The pixels, drawn by the source only where they are not held."""
-        entry = (key, window, size)
-        with self._lock:
-            if entry in self._entries:
-                self._entries.move_to_end(entry)
-                return self._entries[entry]
-        pixels = source.pixels(window, size)
-        with self._lock:
-            self._held += pixels.nbytes if entry not in self._entries else 0
-            self._entries[entry] = pixels
-            while self._held > self._most and len(self._entries) > 1:
-                self._held -= self._entries.popitem(last=False)[1].nbytes
-        return pixels
-
-
-class CachedSource:
-    """A source that remembers what it drew in a shared cache."""
-
-    def __init__(self, key: str, inner: Source, cache: PixelCache) -> None:
-        self._key, self._inner, self._cache = key, inner, cache
-
-    @property
-    def width(self) -> float:
-        """Natural width in px."""
-        return self._inner.width
-
-    @property
-    def height(self) -> float:
-        """Natural height in px."""
-        return self._inner.height
-
-    def pixels(self, window: Rect, size: Size) -> Pixels:
-        """See Source."""
-        return self._cache.get(self._key, self._inner, window, size)

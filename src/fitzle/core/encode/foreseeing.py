@@ -26,7 +26,6 @@ class Foresight:
     """One line on the tiles of a large raster: where its search likely ends, and how that would look."""
 
     _enough = NEAR_ENOUGH
-    _guide: Guide | None = None
 
     def __init__(self, line: Line, raster: Raster, sample: Raster, limit: int) -> None:
         self._line, self._raster, self._sample, self._limit = line, raster, sample, limit
@@ -45,7 +44,7 @@ class Foresight:
         own = overhead(self._line)
         rest = (part * self._limit - own) * self._share / self._hurry
         limit = max(1, round(own + rest))
-        return self._highest_under(limit, self._guide)
+        return self._highest_under(limit, self._guide())
 
     def _highest_under(self, limit: int, guide: Guide | None = None) -> int:
         line, known = self._line, [Setting(at, data) for at, data in self._files.items()]
@@ -83,6 +82,9 @@ class Foresight:
             self._longest_s = max(self._longest_s, time.perf_counter() - began)
         return self._files[position]
 
+    def _guide(self) -> Guide | None:
+        return None
+
     @property
     def _weighed(self) -> Raster:
         return self._sample
@@ -99,7 +101,7 @@ class Drafts(Foresight):
 
     def __init__(self, seen: Foresight, line: Line, raster: Raster, sample: Raster, limit: int) -> None:
         super().__init__(line, raster, sample, limit)
-        self._share, self._seen, self._guide = 1.0, seen, self._guided
+        self._share, self._seen = 1.0, seen
         first = seen.position()
         with ThreadPoolExecutor(1) as beside:
             drafted = beside.submit(self._encoded, first)
@@ -112,6 +114,9 @@ class Drafts(Foresight):
         """What a file packed well weighs in parts of its draft, by the tiles."""
         packed_well = len(self._line.encode(self._sample.finished, position))
         return DRAFTED_HIGH * self._seen.times_packed_well(position, packed_well)
+
+    def _guide(self) -> Guide:
+        return self._guided  # not kept: what holds its own method is freed late, and the raster with it
 
     def _guided(self, draft: Setting, limit: int) -> int:
         """Where drafts reach the limit if they grow from this one as tiles do."""
