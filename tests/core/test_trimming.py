@@ -14,7 +14,21 @@ from demo.people import Looks, person, room, together
 
 from fitzle.core.artwork.clips.opening import OpenClip, opened_clip
 from fitzle.core.motion.footage import Cut
-from fitzle.core.motion.trimming import SPAN_S, Trimmed, foreseen, measured, moments_of, parts_of, span_of, trimmed_for
+from fitzle.core.motion.foreseeing import (
+    MOST_PIXELS,
+    SPAN_S,
+    Growth,
+    foreseen,
+    growth_of,
+    light_loop,
+    packed,
+    part_of,
+    span_frames,
+    spans_of,
+    turned_out,
+    unpacked,
+)
+from fitzle.core.motion.trimming import Trimmed, measured, parts_of, trimmed_for
 from fitzle.core.spec.sheet import SpecSheet
 from fitzle.core.units import Size
 from tests.make import photo
@@ -22,7 +36,7 @@ from tests.make import photo
 NATURAL = Size(320, 180)
 WIDE = np.asarray(photo(700, 180).convert("RGB"))
 NEAR, STOPS = 0.25, 0.35  # what the screen may be off while somebody drags; where all movement stops inside of a part
-CUTS = [Cut(0.5, 3.5), Cut(2.0, 4.0), Cut(3.2, 5.6), Cut(4.4, 5.8), Cut(0.1, 0.9)]
+CUTS = [Cut(0.5, 2.5), Cut(3.2, 5.2), Cut(0.1, 0.9)]
 
 
 def panning_then_still(seconds: float) -> np.ndarray:
@@ -60,28 +74,62 @@ def clip(filming: Callable[[float], np.ndarray]) -> Iterator[OpenClip]:
         yield opened
 
 
-@pytest.mark.parametrize(("fmt", "size"), [("gif", (200, 60)), ("webp", (320, 80)), ("apng", (120, 120))])
-def test_what_is_foreseen_is_near_what_is_made(
-    clip: OpenClip, filming: Callable[[float], np.ndarray], fmt: Any, size: tuple[int, int]
-) -> None:
-    """From one measured part to the next, as on the screen."""
+@pytest.mark.parametrize(
+    ("fmt", "size"),
+    [("gif", (300, 110)), ("webp", (400, 110)), ("apng", (190, 190)), ("avif", (400, 110)), ("mp4", (400, 110))],
+)
+def test_what_is_foreseen_is_near_what_is_made(clip: OpenClip, filming: Any, fmt: Any, size: tuple[int, int]) -> None:
+    """From one measured part to the others, as on the screen, whatever closes the loop."""
     near = STOPS if filming is panning_then_still else NEAR
     made = Trimmed(NATURAL, fmt, Size(*size), 12.5)
-    moments = [*moments_of(clip, 0.0, 6.0, made), *moments_of(clip, 4.0, 6.0, made)]
-    for closing in ("cut", "back", "smooth") if fmt != "apng" else ("cut", "back"):  # whose noise a fade averages
-        first, *others = (cut._replace(closing=closing) for cut in CUTS)
-        known = measured(clip, first, made) / foreseen(moments, first, made)
-        assert 0.6 < known < 1.6
-        for cut in others:
-            ratio = known * foreseen(moments, cut, made) / measured(clip, cut, made)
-            assert 1 - near <= ratio <= 1 / (1 - near), (cut, ratio)
+    wrong_by, grown, frames = 1.0, dict[Size, Growth](), spans(clip, made)
+    for cut in [one._replace(closing=closing) for closing in ("cut", "smooth", "back") for one in CUTS]:
+        part = part_of(frames, 0.0, cut, made)
+        light = light_loop(part, cut, made)
+        assert light.size.width < size[0], "encoded small"
+        if light.size not in grown:
+            grown[light.size] = growth_of(clip, part, cut, made, light.size)
+        growth = grown[light.size]
+        weighs = measured(clip, cut, made)
+        ratio = foreseen(light, growth, made, wrong_by) / weighs
+        assert 1 - near <= ratio <= 1 / (1 - near), (cut, ratio)
+        if cut.begin == CUTS[0].begin:
+            wrong_by = turned_out(light, growth, weighs)
+
+
+def spans(clip: OpenClip, made: Trimmed) -> list[np.ndarray]:
+    return [frame for begin in (0.0, SPAN_S) for frame in unpacked(packed(span_frames(clip, begin, 6.0, made)))]
+
+
+@pytest.mark.parametrize("fmt", ["gif", "webp", "avif", "mp4", "webm"])
+def test_a_small_loop_is_foreseen_exactly(clip: OpenClip, fmt: Any) -> None:
+    """Where its frames are as small as those that are kept, the file itself is made."""
+    made, cut = Trimmed(NATURAL, fmt, Size(160, 60), 12.5), Cut(0.8, 2.4)
+    light = light_loop(part_of(spans(clip, made), 0.0, cut, made), cut, made)
+    assert light.size == made.size
+    found = foreseen(light, Growth(1.0, 1.0), made, wrong_by=3.0)
+    assert found == pytest.approx(measured(clip, cut, made), rel=0.01)
 
 
 def test_a_longer_part_weighs_more(clip: OpenClip) -> None:
-    made = Trimmed(NATURAL, "gif", Size(160, 40), 12.5)
-    moments = [*moments_of(clip, 0.0, 6.0, made), *moments_of(clip, 4.0, 6.0, made)]
-    weights = [foreseen(moments, Cut(1.0, end), made) for end in (1.5, 2.0, 3.0, 5.0)]
+    made = Trimmed(NATURAL, "gif", Size(400, 120), 12.5)
+    frames = spans(clip, made)
+    weights = []
+    for end in (1.5, 2.0, 3.0, 5.0):
+        light = light_loop(part_of(frames, 0.0, Cut(1.0, end), made), Cut(1.0, end), made)
+        weights.append(foreseen(light, Growth(2.0, 2.0), made))
     assert weights == sorted(weights) and weights[-1] > weights[0]
+
+
+def test_the_longer_a_loop_the_smaller_it_is_encoded(clip: OpenClip) -> None:
+    """So that a drawing has an end while somebody drags."""
+    made = Trimmed(NATURAL, "gif", Size(800, 200), 12.5)
+    frame = spans(clip, made)[0]
+    cuts = (50, Cut(0, 4.0)), (200, Cut(0, 16.0)), (400, Cut(0, 16.0, closing="back"))
+    sizes = [light_loop([frame] * min(count, 200), cut, made).size for count, cut in cuts]
+    assert sizes[0].width > sizes[1].width > sizes[2].width
+    for size, (count, _) in zip(sizes, cuts, strict=True):
+        assert size.width * size.height * count < 1.1 * MOST_PIXELS
 
 
 @pytest.mark.parametrize("fmt", ["gif", "webp"])
@@ -93,8 +141,12 @@ def test_a_large_part_is_made_in_parts_that_add_up(clip: OpenClip, fmt: Any) -> 
     assert parts_of(cut, 6.0, made) == 1 and parts_of(cut, 6.0, made._replace(size=Size(1280, 320))) > 1
 
 
-def test_spans_are_looked_at_not_hours() -> None:
-    assert [span_of(seconds) for seconds in (0, 3.9, 4, 7000.5)] == [0, 0, SPAN_S, 1750 * SPAN_S]
+@pytest.mark.parametrize(
+    ("cut", "begins"),
+    [(Cut(0, 3.9), [0.0]), (Cut(3.9, 4.1), [0.0, 4.0]), (Cut(4.0, 8.0), [4.0]), (Cut(7000.5, 7001), [7000.0])],
+)
+def test_spans_are_looked_at_not_hours(cut: Cut, begins: list[float]) -> None:
+    assert spans_of(cut) == begins
 
 
 @pytest.mark.parametrize(

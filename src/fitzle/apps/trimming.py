@@ -1,4 +1,6 @@
-"""What a part of a clip weighs as the file of a place: spans and parts are weighed by drawers and kept in the cache."""
+"""What a part of a clip weighs as the file of a place: drawers encode it small or whole; what they find is kept in the
+cache, and small frames with it.
+"""
 
 from __future__ import annotations
 
@@ -14,25 +16,31 @@ from fitzle.apps.drawing.calls import drawable
 from fitzle.apps.drawing.errors import DrawingTooHeavy
 from fitzle.core.errors import ValueOutOfRange
 from fitzle.core.motion.footage import Closing, Cut
-from fitzle.core.motion.looped import check_loop
-from fitzle.core.motion.trimming import (
-    Moment,
-    Trimmed,
+from fitzle.core.motion.foreseeing import (
+    Growth,
+    Light,
     foreseen,
-    measured,
-    moments_of,
-    parts_of,
+    growth_of,
+    light_loop,
+    packed,
+    part_of,
+    span_frames,
     spans_of,
-    trimmed_for,
+    turned_out,
+    unpacked,
 )
+from fitzle.core.motion.looped import check_loop
+from fitzle.core.motion.trimming import Trimmed, measured, parts_of, trimmed_for
 from fitzle.core.units import Size
 
 if TYPE_CHECKING:
     from fitzle.apps.accounts.models import Workspace
     from fitzle.apps.artwork.models import Artwork
     from fitzle.apps.destinations.models import Placement
+    from fitzle.core.artwork.sources import Pixels
 
 KEPT_SECONDS = 3600.0
+FRAMES_KEPT_SECONDS = 600.0  # a megabyte for a span
 TOO_LONG = "this part takes too long to be weighed just now"
 MAKE_IT = "Make a moving picture of it: its files are weighed when they are made."
 
@@ -59,21 +67,33 @@ def weight_of(space: Workspace, clip: Artwork, place: Placement, cut: Cut, *, ma
     made = made_in(place, clip)
     if made is None:
         raise ValueOutOfRange("this place takes no moving file made of frames", advice="Choose another place.")
-    count = _measured(space, clip, place, cut, made) if make else None
-    found = foreseen(_moments(space, clip, place, cut), cut, made)
-    wrong_by = f"{_key(clip, place)}/{cut.closing}"
+    count = _measured(space, clip, place, cut, made, make=make)
+    light, growth = _light(space, clip, place, cut)
+    wrong_by = f"{_key(clip, place)}/wrong"
     if count is None:
-        return Weight(round(found * cache.get(wrong_by, 1.0)), measured=False)
-    cache.set(wrong_by, count / max(1, found), KEPT_SECONDS)  # what is foreseen from here on is nearer
+        return Weight(foreseen(light, growth, made, cache.get(wrong_by, 1.0)), measured=False)
+    if light.size != made.size:  # what is foreseen from here on is nearer
+        cache.set(wrong_by, turned_out(light, growth, count), KEPT_SECONDS)
     return Weight(count, measured=True)
 
 
 @drawable
-def weigh_span(workspace: int, clip: UUID, placement: UUID, begin: float) -> list[Moment]:
-    """The moments of one span of a clip, weighed for a place."""
+def weigh_light(workspace: int, clip: UUID, placement: UUID, begin: float, end: float, closing: Closing) -> Light:
+    """The loop of a part of a clip as the format of a place, encoded small."""
     artwork, made = _asked(workspace, clip, placement)
+    cut = Cut(begin=begin, end=end, closing=closing)
+    return light_loop(_frames(artwork, cut, made), cut, made)
+
+
+@drawable
+def weigh_growth(
+    workspace: int, clip: UUID, placement: UUID, begin: float, end: float, closing: Closing, size: tuple[int, int]
+) -> Growth:
+    """How a loop of a part of a clip grows from a size to its own in a place."""
+    artwork, made = _asked(workspace, clip, placement)
+    cut = Cut(begin=begin, end=end, closing=closing)
     with clip_of(artwork) as opened:
-        return moments_of(opened, begin, artwork.known_facts["seconds"], made)
+        return growth_of(opened, _frames(artwork, cut, made), cut, made, Size(*size))
 
 
 @drawable
@@ -94,10 +114,11 @@ def _asked(workspace: int, clip: UUID, placement: UUID) -> tuple[Artwork, Trimme
     return artwork, made
 
 
-def _measured(space: Workspace, clip: Artwork, place: Placement, cut: Cut, made: Trimmed) -> int | None:
+def _measured(space: Workspace, clip: Artwork, place: Placement, cut: Cut, made: Trimmed, *, make: bool) -> int | None:
+    """The bytes of the file of a part, where it was made before or is made now."""
     key = f"{_key(clip, place)}/{cut.begin:.3f}/{cut.end:.3f}/{cut.closing}"
     found: int | None = cache.get(key)
-    if found is None:
+    if found is None and make:
         parts = parts_of(cut, clip.known_facts["seconds"], made)
         one = (space.pk, clip.pk, place.pk, cut.begin, cut.end or 0.0, cut.closing)
         try:
@@ -108,20 +129,35 @@ def _measured(space: Workspace, clip: Artwork, place: Placement, cut: Cut, made:
     return found
 
 
-def _moments(space: Workspace, clip: Artwork, place: Placement, cut: Cut) -> list[Moment]:
-    return [moment for begin in spans_of(cut) for moment in _span(space, clip, place, begin)]
+def _light(space: Workspace, clip: Artwork, place: Placement, cut: Cut) -> tuple[Light, Growth]:
+    """The loop encoded small, and how loops of this clip grow in this place."""
+    one = (space.pk, clip.pk, place.pk, cut.begin, cut.end or 0.0, cut.closing)
+    key = f"{_key(clip, place)}/light/{cut.begin:.3f}/{cut.end:.3f}/{cut.closing}"
+    try:
+        light = cache.get(key) or weigh_light.ask(key, *one)
+        size = Size(*light[0])
+        grows = f"{_key(clip, place)}/grows/{size.width}x{size.height}"
+        growth = cache.get(grows) or weigh_growth.ask(grows, *one, size)
+    except DrawingTooHeavy as error:
+        raise ValueOutOfRange(TOO_LONG, advice=MAKE_IT) from error
+    cache.set(key, tuple(light), KEPT_SECONDS)
+    cache.set(grows, tuple(growth), KEPT_SECONDS)
+    return Light(size, *light[1:]), Growth(*growth)
 
 
-def _span(space: Workspace, clip: Artwork, place: Placement, begin: float) -> list[Moment]:
-    key = f"{_key(clip, place)}/{begin:g}"
-    kept = cache.get(key)
-    if kept is None:
-        try:
-            kept = weigh_span.ask(key, space.pk, clip.pk, place.pk, begin)
-        except DrawingTooHeavy as error:
-            raise ValueOutOfRange(TOO_LONG, advice=MAKE_IT) from error
-        cache.set(key, [tuple(one) for one in kept], KEPT_SECONDS)
-    return [Moment(*one) for one in kept]
+def _frames(clip: Artwork, cut: Cut, made: Trimmed) -> list[Pixels]:
+    """The small frames of a part, of spans that are read once."""
+    spans = spans_of(cut)
+    frames: list[Pixels] = []
+    for begin in spans:
+        key = f"trimming/{clip.workspace_id}/{clip.sha256}/{made.size.width}x{made.size.height}/{made.fps:g}/{begin:g}"
+        kept = cache.get(key)
+        if kept is None:
+            with clip_of(clip) as opened:
+                kept = packed(span_frames(opened, begin, clip.known_facts["seconds"], made))
+            cache.set(key, kept, FRAMES_KEPT_SECONDS)
+        frames += unpacked(kept)
+    return part_of(frames, spans[0], cut, made)
 
 
 def _key(clip: Artwork, place: Placement) -> str:
