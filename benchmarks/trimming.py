@@ -5,7 +5,7 @@ from __future__ import annotations
 import io
 import itertools
 import time
-from typing import NamedTuple, get_args
+from typing import Any, NamedTuple, get_args
 
 from fitzle.core.artwork.clips.opening import OpenClip, opened_clip
 from fitzle.core.artwork.clips.probing import probe
@@ -51,16 +51,16 @@ def foreseen() -> Foreseen:
 def _ratios(clip: OpenClip, seconds: float, cuts: list[Cut], made: Trimmed, taken: list[float]) -> list[float]:
     spans = foreseeing.spans_of(Cut(0, max(cut.end or 0.0 for cut in cuts)))
     frames = [frame for begin in spans for frame in foreseeing.span_frames(clip, begin, seconds, made)]
-    found, wrong_by, grown = list[float](), 0.0, dict[Size, foreseeing.Growth]()
+    found, wrong_by, grown = list[float](), 0.0, dict[Any, foreseeing.Growth]()
     for cut in cuts:
         part = foreseeing.part_of(frames, 0.0, cut, made)
         began = time.perf_counter()
         light = foreseeing.light_loop(part, cut, made)
         taken.append(time.perf_counter() - began)
-        if light.size not in grown:
-            grown[light.size] = foreseeing.growth_of(clip, part, cut, made, light.size)
+        growth = grown.get(light.kind) or foreseeing.growth_of(clip, part, cut, made, light.size)
+        grown[light.kind] = growth
         weighs = measured(clip, cut, made)
         if wrong_by:
-            found.append(foreseeing.foreseen(light, grown[light.size], made, wrong_by) / weighs)
-        wrong_by = wrong_by or foreseeing.turned_out(light, grown[light.size], weighs)
+            found.append(foreseeing.foreseen(light, growth, made, wrong_by) / weighs)
+        wrong_by = wrong_by or foreseeing.turned_out(light, growth, weighs)
     return found

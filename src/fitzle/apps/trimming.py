@@ -134,15 +134,16 @@ def _light(space: Workspace, clip: Artwork, place: Placement, cut: Cut) -> tuple
     one = (space.pk, clip.pk, place.pk, cut.begin, cut.end or 0.0, cut.closing)
     key = f"{_key(clip, place)}/light/{cut.begin:.3f}/{cut.end:.3f}/{cut.closing}"
     try:
-        light = cache.get(key) or weigh_light.ask(key, *one)
-        size = Size(*light[0])
-        grows = f"{_key(clip, place)}/grows/{size.width}x{size.height}"
+        found = cache.get(key) or weigh_light.ask(key, *one)
+        light = Light(Size(*found[0]), *found[1:])
+        size, busy = light.kind
+        grows = f"{_key(clip, place)}/grows/{size.width}x{size.height}/{busy}"
         growth = cache.get(grows) or weigh_growth.ask(grows, *one, size)
     except DrawingTooHeavy as error:
         raise ValueOutOfRange(TOO_LONG, advice=MAKE_IT) from error
     cache.set(key, tuple(light), KEPT_SECONDS)
     cache.set(grows, tuple(growth), KEPT_SECONDS)
-    return Light(size, *light[1:]), Growth(*growth)
+    return light, Growth(*growth)
 
 
 def _frames(clip: Artwork, cut: Cut, made: Trimmed) -> list[Pixels]:

@@ -34,14 +34,20 @@ EMPTY = Size(16, 16)
 
 
 class Light(NamedTuple):
-    """A loop of frames of `size`, encoded: the bytes of its first frame alone, what the others add, and what a file of
-    so many frames has anyway.
+    """A loop of so many frames of `size`, encoded: the bytes of its first frame alone, what the others add, and what a
+    file of so many frames has anyway.
     """
 
     size: Size
+    frames: int
     alone: int
     added: int
     anyway: int
+
+    @property
+    def kind(self) -> tuple[Size, int]:
+        """Loops of one clip in one place whose kind is the same grow alike: what hardly moves does not as what does."""
+        return self.size, math.floor(math.log2(max(1, self.alone + self.added) / self.frames))
 
 
 class Growth(NamedTuple):
@@ -102,11 +108,14 @@ def light_loop(frames: Sequence[Pixels], cut: Cut, made: Trimmed) -> Light:
     count = max(2, round(footage.period * made.fps))
     moments = (footage.begin + footage.period * number / count for number in range(count))
     alone, added = _weighed([footage.at(moment).kept for moment in moments], small)
-    return Light(size, alone, added, overhead(made.format, count))
+    return Light(size, count, alone, added, overhead(made.format, count))
 
 
 def growth_of(clip: OpenClip, frames: Sequence[Pixels], cut: Cut, made: Trimmed, size: Size) -> Growth:
-    """How a loop grows from a small size to its own: by some frames of a cut where most changes, at both sizes."""
+    """How a loop grows from a small size to its own: by some frames of a cut where most changes, at both sizes.
+
+    It is that of all loops of the same `Light.kind`.
+    """
     if size == made.size:
         return Growth(1.0, 1.0)
     run = min(LONGER_RUN if made.format in QUICK else RUN, len(frames))
