@@ -164,3 +164,15 @@ def _words_only(one: Composed):  # type: ignore[no-untyped-def]
 def test_words_that_run_from_right_to_left_keep_to_their_side() -> None:
     found = arrange("right to left", "tall")
     assert {fields.get("align") for part, fields in found.adjustments.items() if part == "headline"} <= {"right"}
+
+
+def test_a_picture_gives_room_to_words_before_it_is_left_out() -> None:
+    """Words that share a length with a picture get what they need to be read; the rest is the picture's."""
+    found = arrange("story", "round")
+    assert {"street", "headline", "second-line"} <= found.front.keys()
+    [headline] = [part for part in found.plan.parts if isinstance(part, PlacedWords) and part.part == "headline"]
+    assert headline.layout.cap_height_px * found.place.seen >= STILL_READ
+
+
+def test_what_is_crowded_is_left_out_even_where_all_could_be_read() -> None:
+    assert len(arrange("offer", "round").front) < len(arrange("offer", "almost").front)

@@ -82,7 +82,7 @@ class _Layout:
         whole = one.length + other.length
         if whole > length:
             if one.flexible == other.flexible:
-                own = length * one.length / whole
+                own = self._read(first, second, across, length, cross, length * one.length / whole)
             elif one.flexible:
                 own = length - min(other.length, MOST_OF_FIXED * length)
             else:
@@ -95,6 +95,19 @@ class _Layout:
         if one.flexible == other.flexible:
             return one.length + slack * one.length / max(whole, 1e-6)
         return one.length + (slack if one.flexible else 0.0)
+
+    def _read(
+        self, first: int | Split, second: int | Split, across: bool, length: float, cross: float, own: float
+    ) -> float:
+        """The length of the first of two, changed so that the words of both are read where there is room for that."""
+        one, other = self._least(first, across, cross), self._least(second, across, cross)
+        return own if one + other > length else min(max(own, one), length - other)
+
+    def _least(self, tree: int | Split, across: bool, cross: float) -> float:
+        if not isinstance(tree, Split):
+            return self._lengths.least(self._blocks[tree], across, cross)
+        one, other = self._least(tree.first, across, cross), self._least(tree.second, across, cross)
+        return one + other + self._gap if tree.across == across else max(one, other)
 
     def _wanted(self, tree: int | Split, across: bool, cross: float) -> Wanted:
         if not isinstance(tree, Split):

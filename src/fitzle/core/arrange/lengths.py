@@ -49,6 +49,16 @@ class Lengths:
         ratio = width / height
         return Wanted(min(width, cross * ratio) if across else min(height, cross / ratio), False)
 
+    def least(self, block: Block, across: bool, cross: float) -> float:
+        """The length in px below which words are no longer read; 0 for all else."""
+        if block.kind != "words":
+            return 0.0
+        inset, first = 2 * self.inset(block), block.members[0]
+        scale = self.measure.least_capital / (first.capital_px * self.enlarged) if len(block.members) == 1 else 0.0
+        find = self._width if across else self._height
+        length = find(block, cross - inset, scale)
+        return length + inset if length is not None else 0.0
+
     def single(self, member: Member) -> tuple[float, float]:
         """Width and height of a mark or shape in px; it is never seen lower than LEAST_MARK_SEEN."""
         ratio = member.ratio or member.box.ratio

@@ -28,7 +28,8 @@ LEVELS = (0.0, 0.5, 1.0)
 ALMOST_SQUARE = 1.3
 SAME = 1e-6
 DROPPING = 0.8  # times the importance of what is left out
-GOOD = {"legibility": 0.35, "overlap": 0.0, "covered": 0.3}  # where all parts stand so well, none is dropped
+GOOD = {"legibility": 0.35, "overlap": 0.0, "covered": 0.3}  # where all parts stand so well, none is dropped,
+CALM = 2.6  # unless they cost more than that together
 
 
 class Way(NamedTuple):
@@ -69,7 +70,7 @@ def best_draft(intent: Intent, place: Place, kept: frozenset[str], fixed: frozen
             continue
         if best is None or found.energy + paid < best[0]:
             best = (found.energy + paid, found.draft)
-        if all(TERMS[name](found.draft) <= most for name, most in GOOD.items()):
+        if found.energy <= CALM and all(TERMS[name](found.draft) <= most for name, most in GOOD.items()):
             break
     assert best  # a piece without anything to arrange keeps its backdrop
     return best[1]
