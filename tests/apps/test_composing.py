@@ -182,6 +182,9 @@ def test_a_part_moved_where_it_was_arranged_moves_there_alone_and_can_be_let_go(
     assert {entry.partition(".")[2] for entry in moved["by_hand"]} == {"stands", "beyond"}
     assert placed(moved, "headline")["stands"] == pytest.approx(rect) and moved["stance"] == "by hand"
     assert placed(moved, "headline")["stance"] == "by hand"
+    shelves = signed_in.get("/api/workspaces/juno/wall").json()["shelves"]
+    shown = {proof["fit"]: proof["stance"] for shelf in shelves for proof in shelf["placements"] if proof["fit"]}
+    assert (shown[fit["id"]], shown[tall["id"]]) == ("as composed", "by hand")
     assert read(signed_in, fit)["key"] == before["key"], "the place that it was composed for stays as it is"
     free = edit(signed_in, moved, take_back=moved["by_hand"]).json()
     assert free["key"] == arranged["key"] and free["stance"] == "arranged"

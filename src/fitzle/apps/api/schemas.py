@@ -182,12 +182,14 @@ class WallProof(BaseModel):
     that take the same file, `parted` says why they do not any more; `changed` what the
     sheet of a filled one says otherwise since somebody noted it. Of a place with slots `slots` of `capacity` are taken.
     What people see there is live since then, from that revision; what was only handed over is not live yet. Of a file
-    that moves `seconds` are those of its loop, and `file_key` makes the address of its playing change with it.
+    that moves `seconds` are those of its loop, and `file_key` makes the address of its playing change with it. `stance`
+    says of a piece that is arranged for other shapes how its parts came to stand here.
     """
 
     id: UUID
     name: str
     kind: str | None = None
+    stance: Stance | None = None
     seconds: float | None = None
     file_key: str = ""
     size: str

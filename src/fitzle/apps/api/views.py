@@ -26,7 +26,7 @@ from fitzle.apps.pieces.row_edits import differing_in_row
 from fitzle.apps.pieces.row_history import undo_and_redo_of_rows
 from fitzle.apps.pieces.rows import OpenRow, number_of_rows
 from fitzle.apps.pieces.saving import document_of
-from fitzle.core.fit.arrangement import PLACED, by_hand, stance_of, stance_of_all
+from fitzle.core.fit.arrangement import PLACED, stance_of_all
 from fitzle.core.fit.deciding import Decided
 from fitzle.core.fit.record import FileRecord
 from fitzle.core.fit.state import ShownState, fit_state
@@ -86,8 +86,7 @@ def fit_view(
     findings = opened.muting(looked.findings) if opened.findings is None else opened.findings
     standing = opened.standing(delivered.get(fit.placement_id), looked.findings)
     file = record.files[0] if record and record.files else None
-    hand = by_hand(opened.resolved.request)
-    stances = stance_of(opened.resolved.arranged, hand, opened.resolved.parts)
+    stances = opened.stances
     row = opened.of_row
     return FitOut(
         row=row_of_fit(row) if row else None,

@@ -19,6 +19,7 @@ from fitzle.apps.pieces.fits import fits_on_wall
 from fitzle.apps.pieces.opening import OpenFit, open_fits
 from fitzle.apps.pieces.sharing import Shared, shared_files
 from fitzle.core.errors import FitzleError
+from fitzle.core.fit.arrangement import stance_of_all
 from fitzle.core.fit.state import ShownState
 from fitzle.core.geometry.scale import TALLEST_PX, shelf_scale, twin_px
 from fitzle.core.preflight.demand_words import format_words, size_words
@@ -175,6 +176,7 @@ def _proof(placement: Placement, sheet: SpecSheet, size: Size, scale: int, known
         weight=words_for_weight(weight, sheet.max_bytes),
         fit=opened.fit.pk if opened else None,
         key=opened.proof_key if opened else None,
+        stance=stance_of_all(opened.stances) if opened and opened.document.composed else None,
     )
 
 

@@ -27,7 +27,7 @@ from fitzle.core.encode.wish import NO_WISH, Wish
 from fitzle.core.engine import RULES_VERSION
 from fitzle.core.errors import FitzleError
 from fitzle.core.findings import Finding, muting
-from fitzle.core.fit.arrangement import is_arranged
+from fitzle.core.fit.arrangement import Stance, by_hand, is_arranged, stance_of
 from fitzle.core.fit.deciding import Decided, Planned, decide, decide_again, plan_resolved
 from fitzle.core.fit.keys import FitKeys, fit_keys
 from fitzle.core.fit.record import RenditionRecord, failed
@@ -111,6 +111,12 @@ class OpenFit:
     def is_arranged(self) -> bool:
         """Whether its parts are arranged by calculation here, so that what is moved is moved here alone."""
         return is_arranged(self.document.composed, self.resolved.request.placement, self.resolved.arranged, self.size)
+
+    @property
+    def stances(self) -> dict[str, Stance]:
+        """For each part whether it was put where it stands, was arranged, or stands as it was composed."""
+        hand = by_hand(self.resolved.request)
+        return stance_of(self.resolved.arranged, hand, self.resolved.parts)
 
     @cached_property
     def planned(self) -> Planned:

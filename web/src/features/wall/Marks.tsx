@@ -7,11 +7,22 @@ import type { WallProof } from "../../api/client";
 import { shortDay } from "../../measure/days";
 import { Button } from "../../ui/Button";
 
-/** What is to be known of a place beside its state: a file that it shares, and what changed in its sheet. */
+const STANCES = {
+  "as composed": "its parts stand as they were composed",
+  arranged: "its parts were arranged for this shape by calculation",
+  "by hand": "somebody put parts where they stand; a change of the piece does not move those",
+};
+
+/** What is to be known of a place beside its state: how its parts came to stand, a file that it shares, and what changed in its sheet. */
 export function Marks({ proof, workspace }: { proof: WallProof; workspace: string }) {
-  const { shared = [], parted = "", changed = [], slots, capacity, live_since, seconds } = proof;
+  const { shared = [], parted = "", changed = [], slots, capacity, live_since, seconds, stance } = proof;
   return (
     <>
+      {stance && (
+        <p className="text-[12px] leading-[16px] text-soft" title={STANCES[stance]}>
+          {stance}
+        </p>
+      )}
       {seconds != null && (
         <p className="figure text-[12px] leading-[16px] text-soft">moves, {seconds.toFixed(1)} s</p>
       )}
