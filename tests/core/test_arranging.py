@@ -13,10 +13,11 @@ from fitzle.core.arrange.boxes import area, shared, side_of
 from fitzle.core.arrange.intent import Intent, intent_of
 from fitzle.core.arrange.place import Place, place_of
 from fitzle.core.geometry.rect import Rect
+from fitzle.core.piece.line_breaks import joined_lines
 from fitzle.core.piece.parts import AnyPart, adjusted_part
 from fitzle.core.plan.placed import PlacedWords, Plan
 from fitzle.core.plan.planning import plan_parts
-from tests.core.arranging_set import TARGETS, Composed, Target, composed, facts, place
+from tests.core.arranging_set import TARGETS, WIDE, Composed, Target, composed, facts, place
 
 FACTS = facts()
 PIECES = {one.name: one for one in composed()}
@@ -176,3 +177,48 @@ def test_a_picture_gives_room_to_words_before_it_is_left_out() -> None:
 
 def test_what_is_crowded_is_left_out_even_where_all_could_be_read() -> None:
     assert len(arrange("offer", "round").front) < len(arrange("offer", "almost").front)
+
+
+def broken_by_hand(**keys: str) -> Composed:
+    """The plain piece with its headline broken into four lines by hand."""
+    one = PIECES["plain"]
+    broken = {"text": "Slow\nroads,\nquick\nrepairs", **keys}
+    parts = tuple(adjusted_part(part, broken) if part.id == "headline" else part for part in one.piece.parts)
+    return one._replace(size=WIDE, piece=one.piece.model_copy(update={"parts": parts}))
+
+
+def lines_in(found: Arranged) -> tuple[str, ...]:
+    [headline] = [part for part in found.plan.parts if isinstance(part, PlacedWords) and part.part == "headline"]
+    return tuple(headline.layout.lines)
+
+
+@pytest.mark.parametrize("sheet", ["wide banner", "strip", "very wide", "with a face"])
+def test_line_breaks_go_in_flatter_pictures_unless_they_are_to_stay(sheet: str) -> None:
+    found = arrangement(broken_by_hand(), SHEETS[sheet])
+    assert found.adjustments["headline"]["line_breaks"] == "dropped"
+    assert len(lines_in(found)) < 4 and " ".join(lines_in(found)) == "Slow roads, quick repairs"
+    kept = arrangement(broken_by_hand(line_breaks="kept"), SHEETS[sheet])
+    assert "line_breaks" not in kept.adjustments["headline"] and len(lines_in(kept)) >= 4
+
+
+@pytest.mark.parametrize("sheet", ["story", "tall", "square"])
+def test_line_breaks_stay_where_there_is_height(sheet: str) -> None:
+    assert "line_breaks" not in arrangement(broken_by_hand(), SHEETS[sheet]).adjustments["headline"]
+
+
+def test_line_breaks_that_somebody_kept_in_a_place_stay_there() -> None:
+    one, sheet = broken_by_hand(), SHEETS["strip"].sheet
+    intent = intent_of(one.piece.parts, place("composed", *one.size, one.size[0]), FACTS)
+    found = arranged(one.piece.parts, intent, sheet, FACTS, {"headline": {"line_breaks": "kept"}})
+    assert "line_breaks" not in found["headline"]
+
+
+@pytest.mark.parametrize(
+    ("text", "joined"),
+    [
+        ("Slow\nroads", "Slow roads"), ("Slow \n\n roads\n", "Slow roads"), ("one", "one"), ("", ""), ("\n", ""),
+        ("車輪を\nまっすぐに", "車輪をまっすぐに"), ("車輪\nWheel", "車輪 Wheel"), ("إصلاح\nالعجلات", "إصلاح العجلات"),
+    ],
+)  # fmt: skip
+def test_lines_are_joined_as_their_script_does(text: str, joined: str) -> None:
+    assert joined_lines(text) == joined

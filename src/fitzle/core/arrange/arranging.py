@@ -7,10 +7,10 @@ from collections.abc import Mapping, Sequence
 from fitzle.core.arrange.adjusting import Adjustments, adjustments_of
 from fitzle.core.arrange.boxes import area, shared
 from fitzle.core.arrange.icon import as_icon
-from fitzle.core.arrange.intent import Intent
+from fitzle.core.arrange.intent import Intent, softened
 from fitzle.core.arrange.pins import pins_of
 from fitzle.core.arrange.place import Place, place_of
-from fitzle.core.arrange.search import best_draft
+from fitzle.core.arrange.search import best_of
 from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.piece.document import Differences, is_one_shape
 from fitzle.core.piece.parts import AnyPart, adjusted_part
@@ -19,6 +19,9 @@ from fitzle.core.plan.planning import plan_parts
 from fitzle.core.spec.sheet import SpecSheet
 
 BARELY_COVERED, BARELY_LOWER = 0.02, 0.99
+FLATTER = 1.3  # times the ratio that a piece was composed for: there line breaks cost height
+DROPPED = {"line_breaks": "dropped"}
+DROPPED_BREAKS = 0.15  # what it costs that words do not break where somebody broke them
 
 
 def arranged(
@@ -45,7 +48,16 @@ def arranged(
         return as_icon(intent, parts, facts)
     shown = {part for part, fields in hand.items() if fields.get("hidden") is False}
     fixed = frozenset(shown | pins.keys())
-    return adjustments_of(best_draft(intent, place, frozenset(intent.members), fixed), parts)
+    best = best_of(intent, place, frozenset(intent.members), fixed)
+    kept = {part for part, fields in hand.items() if "line_breaks" in fields} | pins.keys()
+    breaking = {part for part, one in intent.members.items() if one.soft} - kept
+    if not breaking or place.size.ratio < FLATTER * intent.size.ratio:
+        return adjustments_of(best.draft, parts)
+    soft = best_of(softened(intent, kept), place, frozenset(intent.members), fixed)
+    if best.cost <= soft.cost + DROPPED_BREAKS:
+        return adjustments_of(best.draft, parts)
+    found = adjustments_of(soft.draft, parts)
+    return {part: fields | (DROPPED if part in breaking else {}) for part, fields in found.items()}
 
 
 def _fits_as_it_is(

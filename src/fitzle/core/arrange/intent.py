@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from itertools import combinations
 from typing import Literal, NamedTuple
 
@@ -40,6 +40,16 @@ class Intent(NamedTuple):
     common: dict[tuple[str, str], Common]
     near: dict[str, frozenset[Edge]]
     middle: frozenset[str]
+
+
+def softened(intent: Intent, kept: Collection[str]) -> Intent:
+    """The intent without the line breaks that may go, but those of parts that are `kept`."""
+    members = {
+        part: one._replace(table=one.soft) if one.soft and part not in kept else one
+        for part, one in intent.members.items()
+    }
+    columns = [[members[one.part] for one in column] for column in intent.groups.columns]
+    return intent._replace(members=members, groups=intent.groups._replace(columns=columns))
 
 
 def intent_of(parts: Sequence[AnyPart], sheet: SpecSheet, facts: Mapping[str, ArtworkFacts]) -> Intent:

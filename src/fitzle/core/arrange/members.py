@@ -10,6 +10,7 @@ from fitzle.core.artwork.facts import ArtworkFacts
 from fitzle.core.geometry.rect import Point, Rect
 from fitzle.core.geometry.shapes import box_around_words
 from fitzle.core.piece.fills import PictureFill
+from fitzle.core.piece.line_breaks import joined_lines
 from fitzle.core.piece.parts import AnyPart, ArtworkPart, GroundPart, ShapePart, WordsPart
 from fitzle.core.plan.artwork import contents
 from fitzle.core.plan.placed import Placed, PlacedArtwork, PlacedWords, Plan
@@ -42,7 +43,8 @@ class Subject(NamedTuple):
 class Member(NamedTuple):
     """One part. `box` in px of the composed picture, outline and plate included; `depth` counts from the back.
 
-    Words have `capital_px`, the height of a capital, and their `table`; `ratio` is a shape that stays (None: any).
+    Words have `capital_px`, the height of a capital, and their `table`, those with line breaks of their own that may go
+    also that without (`soft`); `ratio` is a shape that stays (None: any).
     `bleeds` are the edges of the picture that it reaches, a `backdrop` lies behind everything.
     """
 
@@ -59,6 +61,7 @@ class Member(NamedTuple):
     bleeds: frozenset[Edge] = frozenset()
     backdrop: bool = False
     subject: Subject | None = None
+    soft: WordTable | None = None
 
     @property
     def importance(self) -> float:
@@ -128,16 +131,18 @@ def _words(placed: PlacedWords, part: WordsPart, depth: int, size: Size) -> Memb
     box = placed.box
     by = setting.reach * capital
     box = Rect(box.x - by, box.y - by, box.width + 2 * by, box.height + 2 * by)
-    table = word_table(part.text, setting)
+    table = word_table(part.as_set, setting)
+    joined = joined_lines(part.text) if part.line_breaks == "flexible" else part.as_set
+    soft = word_table(joined, setting) if joined != part.as_set else None
     if part.plate and part.plate.shape:
         shape = part.plate.shape
         box, table = box_around_words(shape, box), _in_shape(table, shape)
+        soft = _in_shape(soft, shape) if soft else None
     turned = rotated_size(box, part.rotation)
     centre = box.centre
     upright = Rect(centre.x - turned[0] / 2, centre.y - turned[1] / 2, *turned)
-    return Member(
-        placed.part, placed.role, "words", upright, depth, capital, table, len(placed.layout.lines), part.align
-    )
+    lines = len(placed.layout.lines)
+    return Member(placed.part, placed.role, "words", upright, depth, capital, table, lines, part.align, soft=soft)
 
 
 def _in_shape(table: WordTable, shape: str) -> WordTable:

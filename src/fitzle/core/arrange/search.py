@@ -54,12 +54,19 @@ class Scored(NamedTuple):
         return cls(energy_of(draft, above), draft, way)
 
 
-def best_draft(intent: Intent, place: Place, kept: frozenset[str], fixed: frozenset[str] = frozenset()) -> Draft:
+class Best(NamedTuple):
+    """An arrangement with its energy and the price of what is left out."""
+
+    cost: float
+    draft: Draft
+
+
+def best_of(intent: Intent, place: Place, kept: frozenset[str], fixed: frozenset[str] = frozenset()) -> Best:
     """The arrangement of least energy of the parts that are kept, or of fewer, each at its price; never without the
     headline or what is `fixed`.
     """
     order = [part for part in _drop_order(intent) if part in kept and part not in fixed]
-    best: tuple[float, Draft] | None = None
+    best: Best | None = None
     paid = 0.0
     for dropped in (None, *order):
         if dropped is not None:
@@ -68,12 +75,12 @@ def best_draft(intent: Intent, place: Place, kept: frozenset[str], fixed: frozen
         found = _best_of(intent, place, kept)
         if found is None:
             continue
-        if best is None or found.energy + paid < best[0]:
-            best = (found.energy + paid, found.draft)
+        if best is None or found.energy + paid < best.cost:
+            best = Best(found.energy + paid, found.draft)
         if found.energy <= CALM and all(TERMS[name](found.draft) <= most for name, most in GOOD.items()):
             break
     assert best  # a piece without anything to arrange keeps its backdrop
-    return best[1]
+    return best
 
 
 def _drop_order(intent: Intent) -> list[str]:

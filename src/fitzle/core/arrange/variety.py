@@ -11,7 +11,7 @@ from fitzle.core.arrange.draft import Draft
 from fitzle.core.arrange.intent import Intent, intent_from
 from fitzle.core.arrange.members import Edge, Member
 from fitzle.core.arrange.place import Place
-from fitzle.core.arrange.search import Scored, best_draft, refined, tried_ways
+from fitzle.core.arrange.search import Scored, best_of, refined, tried_ways
 from fitzle.core.arrange.whole import wholes
 from fitzle.core.geometry.rect import Rect
 from fitzle.core.units import Size
@@ -60,7 +60,7 @@ def _in_the_picture(first: Member, draft: Draft) -> Kind:
 
 def varied_drafts(intent: Intent, place: Place, most: int) -> list[tuple[Kind, Draft]]:
     """The best arrangement of each kind, at most so many, the one of least energy first; the same parts in each."""
-    kept = best_draft(intent, place, frozenset(intent.members)).kept
+    kept = best_of(intent, place, frozenset(intent.members)).draft.kept
     rough: dict[Kind, Scored] = {}
     for meant in (intent, turned(intent, across=True), turned(intent, across=False)):
         for one in _all(meant, place, kept):

@@ -21,6 +21,7 @@ from fitzle.core.spec.sheet import ExactSize, SpecSheet
 from fitzle.core.units import Size
 
 PLACED = WHERE_IT_STANDS | {"hidden"}
+ARRANGED_BY = PLACED | {"line_breaks"}  # what somebody made different in a place and the others are arranged by
 Stance = Literal["as composed", "arranged", "by hand"]
 
 
@@ -114,7 +115,7 @@ def _key(base: tuple[AnyPart, ...], hand: Differences, request: FitRequest) -> s
     told = [
         ENGINE,
         [part.model_dump(mode="json", exclude_defaults=True) for part in base],
-        {part: {name: value for name, value in fields.items() if name in PLACED} for part, fields in hand.items()},
+        {part: {name: value for name, value in fields.items() if name in ARRANGED_BY} for part, fields in hand.items()},
         request.sheet.model_dump(mode="json", include={"size", "covered", "windows", "mask", "seen"}),
         sorted((name, artwork.sha256) for name, artwork in request.artworks.items()),
         [composed.width, composed.height],

@@ -12,6 +12,7 @@ from fitzle.core.geometry.anchor import Anchor
 from fitzle.core.lengths import Fraction, Length
 from fitzle.core.piece.effects import Blend, Border, Die, Edge, Glow, Outline, Plate, Shadow, ShapeName
 from fitzle.core.piece.fills import ArtworkId, Degrees, Fill, FocalPoint, PaintFill, Pattern, PictureFill, Zoom
+from fitzle.core.piece.line_breaks import joined_lines
 from fitzle.core.piece.motion import GroundMotion, PartMotion
 from fitzle.core.type.library import USUAL_FAMILY
 from fitzle.core.type.setting import Align, Case, VerticalAlign
@@ -91,11 +92,16 @@ class ArtworkPart(_StandingPart):
     grid: bool | None = None
 
 
+LineBreaks = Literal["flexible", "kept", "dropped"]
+
+
 class WordsPart(_StandingPart):
     """Words; the largest size at which they fit the box, or at most `size` (em, in fractions of the short side).
 
     `letter_spacing` is letters is in letter heights, `line_height` in em. The colour `auto` is the one of the house
-    colours, black and white with the best contrast against what is really behind the words.
+    colours, black and white with the best contrast against what is really behind the words. Where `text` itself breaks
+    lines, `line_breaks` says whether that holds everywhere (`kept`), but where it is arranged for a flatter picture
+    (`flexible`), or nowhere (`dropped`).
     """
 
     role: WordsRole
@@ -110,11 +116,17 @@ class WordsPart(_StandingPart):
     case: Case = "as typed"
     letter_spacing: Annotated[float, Field(ge=-0.3, le=2)] = 0
     line_height: Annotated[float, Field(ge=0.6, le=3)] = 1.1
+    line_breaks: LineBreaks = "flexible"
     outline_only: bool = False
     outline: Outline | None = None
     glow: Glow | None = None
     shadow: Shadow | None = None
     plate: Plate | None = None
+
+    @property
+    def as_set(self) -> str:
+        """The words as they are set: with their own line breaks, or without."""
+        return self.text if self.line_breaks != "dropped" else joined_lines(self.text)
 
     @field_validator("text")
     @classmethod

@@ -21,7 +21,7 @@ def placed_words(part: WordsPart, size: Size, margin_px: float = 0.0) -> PlacedW
     family, setting = known_family(part.family), setting_of(part, size)
     room = standing_box(part, size, margin_px)
     shape = part.plate.shape if part.plate else None
-    layout = set_words(part.text, setting, room_for_words(shape, room) if shape else room)
+    layout = set_words(part.as_set, setting, room_for_words(shape, room) if shape else room)
     return PlacedWords(
         part=part.id,
         role=part.role,

@@ -8,6 +8,14 @@ import { useRange } from "../../../ui/useLimits";
 
 type Words = Schemas["WordsPart"];
 
+const BREAKS: Record<string, NonNullable<Words["line_breaks"]>> = {
+  "may go in flat shapes": "flexible",
+  "stay everywhere": "kept",
+  "not used": "dropped",
+};
+const labelOf = (breaks: Words["line_breaks"]) =>
+  Object.keys(BREAKS).find((label) => BREAKS[label] === breaks)!;
+
 interface Props {
   bench: Bench;
   fit: FitOut;
@@ -77,6 +85,16 @@ export function WordsFields({ bench, fit, part, placed }: Props) {
         value={part.align ?? "left"}
         choose={(align) => set("align the lines", "align", align)}
       />
+      {(part.text.includes("\n") || part.line_breaks === "dropped") && (
+        <Line term="Line breaks">
+          <Select
+            label="Line breaks"
+            options={Object.keys(BREAKS)}
+            value={labelOf(part.line_breaks ?? "flexible")}
+            choose={(label) => set("change the line breaks", "line_breaks", BREAKS[label])}
+          />
+        </Line>
+      )}
       <Choice
         label="In the box"
         options={[
