@@ -12,7 +12,9 @@ from django.test import Client
 from django.utils import timezone
 
 from fitzle.apps.accounts.models import Joining, Membership
+from fitzle.apps.jobs.later import Later
 from fitzle.apps.jobs.models import Job
+from fitzle.apps.jobs.queue import ROW_WORKERS
 from fitzle.apps.pieces import row_files, row_looking
 from fitzle.apps.pieces.models import RowFile, RowJudgement, Run
 from fitzle.core.errors import ArtworkError
@@ -440,3 +442,31 @@ def test_one_row_that_cannot_be_drawn_is_told_and_the_others_are_judged(
     found = table.read()
     assert [(one["number"], one["words"]) for one in found["problems"]] == [(1, "cannot be drawn")]
     assert not found["looking"] and RowJudgement.objects.exclude(cells="").count() == 1
+
+
+def test_what_was_looked_at_in_earlier_turns_is_not_looked_through_again(
+    table: Table, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """A turn that began with the first row again would, of thousands, do nothing but that."""
+    entries = [{"id": f"x{number}", "cells": {words_of(table): f"Lesson {number}"}} for number in range(30)]
+    table.change(*({"act": "add", "entry": entry} for entry in entries), step="add rows")
+    RowJudgement.objects.all().delete()
+    seen: list[Any] = []
+    really = row_looking.expected_key
+    monkeypatch.setattr(row_looking, "TURN_SECONDS", -1.0)
+    monkeypatch.setattr(row_looking, "expected_key", lambda opened: seen.append(opened) or really(opened))
+    for share in range(ROW_WORKERS):
+        turns = turns_until_done(table.piece, share)
+        assert turns > 10
+    assert RowJudgement.objects.count() == 31
+    assert len(seen) < 4 * 31, "each is asked for before and after it is judged, and once more at the end"
+
+
+def turns_until_done(piece: str, share: int) -> int:
+    for turn in range(100):
+        try:
+            row_looking.look_at_rows(piece, share)
+        except Later:
+            continue
+        return turn + 1
+    raise AssertionError("it never ends")

@@ -8,6 +8,7 @@ from typing import Any
 from uuid import UUID
 
 import numpy as np
+from django.core.cache import cache
 
 from fitzle.apps.files.errors import StorageFullError
 from fitzle.apps.jobs.later import Later
@@ -22,6 +23,7 @@ from fitzle.core.preflight.registry import worst_first
 from fitzle.core.runs.likeness import Cells, are_alike, cells_in_list, twins_in
 from fitzle.core.runs.sizes import sizes_of
 
+STOPPED_SECONDS = 600.0  # so long it is known where a turn ended
 TURN_SECONDS = 3.0  # then other work gets its turn: whoever changes the piece waits for its own file meanwhile
 
 
@@ -35,13 +37,23 @@ def look_at_rows(piece_id: str, share: int) -> None:
     rows = [entry.id for entry in rows_of(run) if not entry.put_away]
     forget_judgements(run, rows, places)
     known = {(one.row, one.placement_id): one.key for one in run.judgements.defer("findings", "cells")}
-    for opened in opened_in_turn(run.piece.workspace, run.piece, rows[share::ROW_WORKERS], places):
+    stopped_at = f"looked at rows/{piece_id}/{share}"
+    own = _beginning_at(cache.get(stopped_at), rows[share::ROW_WORKERS])
+    for opened in opened_in_turn(run.piece.workspace, run.piece, own, places):
         if known.get((opened.fit.row, opened.fit.placement_id)) == expected_key(opened):
             continue
         _judge(run, opened)
         if time.monotonic() > until:
+            cache.set(stopped_at, opened.fit.row, STOPPED_SECONDS)
             raise Later("the next rows", 0)
+    cache.delete(stopped_at)
     note_twins(run, rows, places)
+
+
+def _beginning_at(row: str | None, rows: list[str]) -> list[str]:
+    """All rows, in their order from one of them on: what was looked at in earlier turns comes last."""
+    at = rows.index(row) if row in rows else 0
+    return rows[at:] + rows[:at]
 
 
 def expected_key(opened: OpenFit) -> str:
