@@ -111,6 +111,11 @@ def test_a_small_loop_is_foreseen_exactly(clip: OpenClip, fmt: Any) -> None:
     assert found == pytest.approx(measured(clip, cut, made), rel=0.01)
 
 
+def test_frames_come_back_as_they_were_kept_what_is_clear_in_them_too() -> None:
+    frames = [np.random.default_rng(seed).integers(0, 256, (12, 20, 4), dtype=np.uint8) for seed in range(3)]
+    assert all(np.array_equal(one, other) for one, other in zip(unpacked(packed(frames)), frames, strict=True))
+
+
 def test_a_longer_part_weighs_more(clip: OpenClip) -> None:
     made = Trimmed(NATURAL, "gif", Size(400, 120), 12.5)
     frames = spans(clip, made)

@@ -77,18 +77,15 @@ def span_frames(clip: OpenClip, begin: float, length: float, made: Trimmed) -> l
 
 
 def packed(frames: Sequence[Pixels]) -> bytes:
-    """Opaque frames of one size for a cache, and `unpacked` gives them back."""
+    """Frames of one size for a cache; `unpacked` gives them back."""
     height, width = frames[0].shape[:2]
-    return bytes(height.to_bytes(2) + width.to_bytes(2) + zlib.compress(np.stack(frames)[..., :3].tobytes(), 1))
+    return bytes(height.to_bytes(2) + width.to_bytes(2) + zlib.compress(np.stack(frames).tobytes(), 1))
 
 
 def unpacked(data: bytes) -> list[Pixels]:
     """See `packed`."""
     height, width = int.from_bytes(data[:2]), int.from_bytes(data[2:4])
-    colours = np.frombuffer(zlib.decompress(data[4:]), np.uint8).reshape(-1, height, width, 3)
-    frames = np.full((*colours.shape[:3], 4), 255, np.uint8)
-    frames[..., :3] = colours
-    return list(frames)
+    return list(np.frombuffer(zlib.decompress(data[4:]), np.uint8).reshape(-1, height, width, 4))
 
 
 def part_of(frames: Sequence[Pixels], begin: float, cut: Cut, made: Trimmed) -> list[Pixels]:
